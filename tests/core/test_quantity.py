@@ -1,0 +1,94 @@
+import pytest
+
+from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
+from yielding_coil.core.quantity import parse
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "value"),
+    [
+        ("3.6", "frequency", 3.6e6),
+        ("3600k", "frequency", 3.6e6),
+        ("3600 kHz", "frequency", 3.6e6),
+        ("21.2mhz", "frequency", 21.2e6),
+        ("33u", "inductance", 33e-6),
+        ("33 µH", "inductance", 33e-6),
+        ("2u28", "inductance", 2.28e-6),
+        (" 2.28 ", "inductance", 2.28e-6),
+        ("330 nH", "inductance", 330e-9),
+        ("120p", "capacitance", 120e-12),
+        ("1n5", "capacitance", 1.5e-9),
+        ("6,5", "capacitance", 6.5e-12),
+        ("1e-9 F", "capacitance", 1e-9),
+        ("3k2", "resistance", 3200),
+        ("2.45 kΩ", "resistance", 2450),
+        ("50 ohm", "resistance", 50),
+        ("100", "power", 100),
+        ("0.1kW", "power", 100),
+        ("8ft 3in", "length", 2.5146),
+        ("8' 3 1/2\"", "length", 2.5273),
+        ("8' 3 ½″", "length", 2.5273),
+        ("8 ft", "length", 2.4384),
+        ("8'", "length", 2.4384),
+        ("20 in", "length", 0.508),
+        ('5/16"', "length", 0.0079375),
+        ("2,5 m", "length", 2.5),
+        ("64 mm", "length", 0.064),
+        ("8.75", "length", 8.75),
+        ("0", "length", 0),
+        ("1.6", "wire", 1.6e-3),
+        ("1/2 in", "wire", 0.0127),
+        ("7 1/2", "turns", 7.5),
+        ("7½", "turns", 7.5),
+        ("7 turns", "turns", 7),
+        ("1.5 : 1", "ratio", 1.5),
+    ],
+)
+def test_what_people_write(text, kind, value):
+    assert parse(text, kind) == pytest.approx(value, rel=1e-12, abs=0)
+
+
+def test_a_bare_length_follows_the_switch():
+    assert parse("8.5", "length", "ft") == pytest.approx(2.5908)
+
+
+@pytest.mark.parametrize(("text", "millimetres"), [("14 AWG", 1.628), ("#18", 1.024), ("10awg", 2.588)])
+def test_wire_gauges(text, millimetres):
+    """ASTM B258, table 1, printed to 0.001 mm."""
+    assert parse(text, "wire") * 1e3 == pytest.approx(millimetres, abs=6e-4)
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "words"),
+    [
+        ("", "inductance", "the field is empty. Write it like 2.28"),
+        ("   ", "length", "the field is empty"),
+        ("--3", "length", "“--3” is not understood as a length: it does not begin with one number"),
+        ("8feet", "length", "did you mean 8 ft"),
+        ("1,500", "capacitance", "may mean 1.500 or 1500"),
+        ("1,234,567", "power", "no commas for thousands"),
+        ("1.234,5", "power", "no commas for thousands"),
+        ("5 pF", "inductance", "“pF” is no unit of it"),
+        ("abc", "frequency", "does not begin with one number"),
+        ("3 4", "power", "is no unit of it|does not begin with one number"),
+        ("5.5' 3\"", "length", "decimals of a foot and inches together"),
+        ("5' 14\"", "length", "14 inches are more than a foot"),
+        ("5' 1/0\"", "length", "nothing below its line"),
+        ("nan", "power", "does not begin with one number"),
+        ("inf", "power", "does not begin with one number"),
+    ],
+)
+def test_what_is_refused_says_why_and_how_to_write_it(text, kind, words):
+    with pytest.raises(UnreadableTextError, match=words):
+        parse(text, kind)
+
+
+@pytest.mark.parametrize(("text", "kind"), [("0", "turns"), ("-3", "length"), ("0 pF", "capacitance")])
+def test_nothing_and_less_than_nothing_are_refused(text, kind):
+    with pytest.raises(OutOfDomainError, match="it must be (above zero|zero or more)"):
+        parse(text, kind)
+
+
+def test_too_large_to_be_a_number_is_refused():
+    with pytest.raises(OutOfDomainError):
+        parse("9e999", "power")

@@ -1,0 +1,49 @@
+"""The antenna of a design: sweeps never change, so those read lately are kept at hand."""
+
+from collections import OrderedDict
+from threading import Lock
+from uuid import UUID
+
+from fastapi import Request
+from sqlalchemy.orm import Session
+
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.system import Antenna
+from yielding_coil.core.target import require_inside
+from yielding_coil.store.content import DesignContent, SweptAntenna, fixed_antenna
+from yielding_coil.store.sweeps import core_sweep, one_sweep
+
+_MOST = 32
+
+
+class Antennas:
+    """Core sweeps by id, the last 32."""
+
+    def __init__(self) -> None:
+        self._known: OrderedDict[UUID, Sweep] = OrderedDict()
+        self._lock = Lock()
+
+    def sweep(self, request: Request, sweep_id: UUID) -> Sweep:
+        """A kept sweep as the core takes it; opens a session of its own only when it has to read."""
+        with self._lock:
+            known = self._known.get(sweep_id)
+            if known is not None:
+                self._known.move_to_end(sweep_id)
+                return known
+        with Session(request.app.state.engine) as session:
+            found = core_sweep(one_sweep(session, sweep_id))
+        with self._lock:
+            self._known[sweep_id] = found
+            if len(self._known) > _MOST:
+                self._known.popitem(last=False)
+        return found
+
+
+def antenna_of(request: Request, content: DesignContent) -> Antenna:
+    """The antenna that a design hangs below, known over all its targets."""
+    if not isinstance(content.antenna, SweptAntenna):
+        return fixed_antenna(content.antenna)
+    antennas: Antennas = request.app.state.antennas
+    sweep = antennas.sweep(request, content.antenna.sweep_id)
+    require_inside(content.core_targets(), sweep)
+    return sweep

@@ -1,0 +1,70 @@
+"""The application: routes, refusals, and the pages."""
+
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.routing import APIRoute
+from pydantic import BaseModel
+from sqlalchemy import Engine
+from starlette.exceptions import HTTPException
+from starlette.responses import Response
+from starlette.staticfiles import StaticFiles
+from starlette.types import Scope
+
+from yielding_coil import VERSION
+from yielding_coil.api import builds, designs, predictions, problems, quantities, sweeps, tables
+from yielding_coil.api.antennas import Antennas
+
+PAGES = Path(__file__).parents[2] / "web" / "dist"
+
+
+class Health(BaseModel):
+    """The application answers."""
+
+    version: str
+
+
+class _Pages(StaticFiles):
+    """The built front end; addresses inside the application get its one page."""
+
+    async def get_response(self, path: str, scope: Scope) -> Response:
+        try:
+            response = await super().get_response(path, scope)
+        except HTTPException as error:
+            last = path.rsplit("/", 1)[-1]
+            if error.status_code != 404 or path.startswith(("api/", "assets/")) or "." in last:
+                raise
+            response = await super().get_response("index.html", scope)
+        asset = path.startswith("assets/")
+        response.headers["Cache-Control"] = "public, max-age=31536000, immutable" if asset else "no-cache"
+        return response
+
+
+def create_app(engine: Engine, pages: Path = PAGES) -> FastAPI:
+    """The application on a database; without built pages it serves the API alone."""
+    app = FastAPI(
+        title="Yielding Coil",
+        version=VERSION,
+        generate_unique_id_function=_operation_id,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+    )
+    app.state.engine = engine
+    app.state.antennas = Antennas()
+    problems.install(app)
+
+    @app.get("/api/health", tags=["health"])
+    def health() -> Health:
+        """Whether the application answers."""
+        return Health(version=VERSION)
+
+    for module in (tables, quantities, sweeps, builds, designs, predictions):
+        app.include_router(module.router)
+    if pages.is_dir():
+        app.mount("/", _Pages(directory=pages, html=True))
+    return app
+
+
+def _operation_id(route: APIRoute) -> str:
+    return route.name

@@ -1,0 +1,185 @@
+"""Builds, the shelf, and settings."""
+
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.session import InTransaction
+from yielding_coil.api.sweeps import SweepOut, suggested_targets
+from yielding_coil.core.target import require_inside
+from yielding_coil.store import builds as queries
+from yielding_coil.store import designs as design_queries
+from yielding_coil.store.content import Positive, TargetPayload
+from yielding_coil.store.sweeps import core_sweep, one_sweep
+from yielding_coil.store.tables import Build, Settings
+
+router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
+
+Mode = Literal["speech", "telegraphy", "digital"]
+Targets = Annotated[list[TargetPayload], Field(min_length=1, max_length=12)]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Power = Annotated[Positive, Field(le=1e5)]
+
+
+class SettingsOut(BaseModel):
+    """How this installation likes to be spoken to."""
+
+    revision: int
+    units: Literal["m", "ft"]
+
+
+class SettingsPatch(BaseModel):
+    """A change of settings, made on a revision."""
+
+    revision: int
+    units: Literal["m", "ft"]
+
+
+class BuildIn(BaseModel):
+    """A new build; its targets are taken from the sweep when left out."""
+
+    name: Name
+    sweep_id: UUID
+    power_w: Power = 100.0
+    mode: Mode = "speech"
+    targets: Targets | None = None
+
+
+class BuildPatch(BaseModel):
+    """A change of a build, made on a revision; what is left out stays."""
+
+    revision: int
+    name: Name | None = None
+    power_w: Power | None = None
+    mode: Mode | None = None
+    targets: Targets | None = None
+    chosen_design_id: UUID | None = None
+
+
+class BuildOut(BaseModel):
+    """A build with its sweeps, and what its chosen design says."""
+
+    id: UUID
+    revision: int
+    name: str
+    power_w: float
+    mode: Mode
+    targets: list[TargetPayload]
+    demo: bool
+    made_at: datetime
+    baseline_sweep_id: UUID | None
+    chosen_design_id: UUID | None
+    sweeps: list[SweepOut]
+    worst_swr: float | None = None
+    share: float | None = None
+
+
+def build_out(session: Session, row: Build) -> BuildOut:
+    """As it travels."""
+    summary = {}
+    if row.chosen_design_id is not None:
+        summary = design_queries.newest(session, row.chosen_design_id).summary
+    return BuildOut(
+        id=row.id,
+        revision=row.revision,
+        name=row.name,
+        power_w=row.power_w,
+        mode=row.mode,  # type: ignore[arg-type]
+        targets=[TargetPayload.model_validate(t) for t in row.targets],
+        demo=row.demo,
+        made_at=row.made_at,
+        baseline_sweep_id=row.baseline_sweep_id,
+        chosen_design_id=row.chosen_design_id,
+        sweeps=[SweepOut.from_row(s) for s in queries.sweeps_of(session, row.id)],
+        worst_swr=summary.get("worst_swr"),
+        share=summary.get("share"),
+    )
+
+
+def settings_out(row: Settings) -> SettingsOut:
+    """As it travels."""
+    return SettingsOut(revision=row.revision, units=row.units)  # type: ignore[arg-type]
+
+
+@router.get("/settings")
+def settings(session: InTransaction) -> SettingsOut:
+    """The settings."""
+    return settings_out(queries.settings(session))
+
+
+@router.patch("/settings")
+def change_settings(session: InTransaction, patch: SettingsPatch) -> SettingsOut:
+    """Change the settings; 409 when they were changed elsewhere since."""
+    row = queries.settings(session)
+    queries.edit(row, patch.revision, {"units": patch.units}, settings_out(row).model_dump())
+    return settings_out(row)
+
+
+@router.get("/builds")
+def builds(session: InTransaction) -> list[BuildOut]:
+    """The shelf, newest first."""
+    return [build_out(session, row) for row in queries.all_builds(session)]
+
+
+@router.post("/builds", status_code=201)
+def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
+    """A build from a kept sweep, which becomes its baseline."""
+    sweep = one_sweep(session, made.sweep_id)
+    found = core_sweep(sweep)
+    targets = made.targets or suggested_targets(found)[:1]
+    require_inside([t.to_core() for t in targets], found)
+    row = Build(
+        name=made.name,
+        power_w=made.power_w,
+        mode=made.mode,
+        targets=[t.model_dump() for t in targets],
+        baseline_sweep_id=sweep.id,
+    )
+    session.add(row)
+    session.flush()
+    sweep.build_id = row.id
+    session.flush()
+    session.refresh(row)
+    return build_out(session, row)
+
+
+@router.get("/builds/{build_id}")
+def build(session: InTransaction, build_id: UUID) -> BuildOut:
+    """One build."""
+    return build_out(session, queries.one_build(session, build_id))
+
+
+@router.patch("/builds/{build_id}")
+def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> BuildOut:
+    """Change a build; 409 when it was changed elsewhere since."""
+    row = queries.one_build(session, build_id)
+    changes = patch.model_dump(exclude_unset=True, exclude={"revision"})
+    if patch.targets is not None and row.baseline_sweep_id is not None:
+        sweep = core_sweep(one_sweep(session, row.baseline_sweep_id))
+        require_inside([t.to_core() for t in patch.targets], sweep)
+    if patch.chosen_design_id is not None:
+        design_queries.one_design(session, patch.chosen_design_id)
+    queries.edit(row, patch.revision, changes, build_out(session, row).model_dump(mode="json"))
+    session.flush()
+    return build_out(session, row)
+
+
+@router.delete("/builds/{build_id}", status_code=204)
+def bin_build(session: InTransaction, build_id: UUID, revision: Annotated[int, Query()]) -> None:
+    """Put a build in the bin; everything in it stays there."""
+    row = queries.one_build(session, build_id)
+    queries.edit(row, revision, {}, build_out(session, row).model_dump(mode="json"))
+    queries.bin_build(row)
+
+
+@router.post("/builds/{build_id}/restore")
+def restore_build(session: InTransaction, build_id: UUID) -> BuildOut:
+    """Take a build out of the bin."""
+    row = queries.one_build(session, build_id, deleted=True)
+    queries.restore_build(row)
+    return build_out(session, row)

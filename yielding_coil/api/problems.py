@@ -1,0 +1,85 @@
+"""What went wrong, as application/problem+json (RFC 9457)."""
+
+from collections.abc import Sequence
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from sqlalchemy.exc import OperationalError
+from starlette.exceptions import HTTPException
+
+from yielding_coil.core.errors import RefusedError
+
+
+class Problem(BaseModel):
+    """A refusal: what came in, what is accepted, what to do."""
+
+    type: str = "about:blank"
+    title: str
+    status: int
+    detail: str
+    code: str
+    field: str | None = None
+    came_in: str | None = None
+    accepted: str | None = None
+    line: int | None = None
+    offers: list[str] | None = None
+    newest: dict[str, Any] | None = None
+    newest_number: int | None = None
+    in_bin: bool | None = None
+
+
+RESPONSES: dict[int | str, dict[str, Any]] = {
+    status: {"model": Problem, "content": {"application/problem+json": {}}} for status in (404, 409, 413, 422)
+}
+
+_TITLES = {404: "Not here", 409: "Changed elsewhere", 413: "Too large", 422: "Refused", 503: "Not ready"}
+
+
+def _answer(status: int, code: str, detail: str, **more: Any) -> JSONResponse:
+    problem = Problem(title=_TITLES.get(status, "Refused"), status=status, detail=detail, code=code, **more)
+    return JSONResponse(
+        problem.model_dump(mode="json", exclude_none=True), status, media_type="application/problem+json"
+    )
+
+
+def _where(location: Sequence[int | str]) -> str:
+    return ".".join(str(part) for part in location if part not in ("body", "query", "path"))
+
+
+def install(app: FastAPI) -> None:
+    """Turn refusals into answers; any other exception stays a 500."""
+
+    @app.exception_handler(RefusedError)
+    def refused(request: Request, error: RefusedError) -> JSONResponse:
+        known = {k: v for k, v in error.more.items() if k in Problem.model_fields}
+        return _answer(
+            error.status,
+            error.code,
+            error.message,
+            field=error.field,
+            came_in=error.came_in,
+            accepted=error.accepted,
+            **known,
+        )
+
+    @app.exception_handler(RequestValidationError)
+    def invalid(request: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        came = repr(first.get("input"))[:80]
+        field = _where(first["loc"])
+        return _answer(
+            422, "not_valid", f"{field or 'the request'}: {first['msg']}; {came} came in", field=field, came_in=came
+        )
+
+    @app.exception_handler(HTTPException)
+    def http(request: Request, error: HTTPException) -> JSONResponse:
+        return _answer(error.status_code, "http", str(error.detail))
+
+    @app.exception_handler(OperationalError)
+    def database_gone(request: Request, error: OperationalError) -> JSONResponse:
+        return _answer(
+            503, "database_gone", "the database does not answer; nothing was saved. Stop and run ./start again"
+        )

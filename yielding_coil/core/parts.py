@@ -1,0 +1,85 @@
+"""One-port parts that stand in a network: coils and capacitors with loss, and fixed loads.
+
+Values may be arrays that broadcast against the frequency: shape (builds, 1) makes many builds at once.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Protocol
+
+import numpy as np
+
+from yielding_coil.core.arrays import Complex, Complexes, Reals, require_not_negative, require_positive
+
+
+class OnePort(Protocol):
+    """Anything with two ends that stands in series or across."""
+
+    def impedance_ohm(self, frequency_hz: Reals) -> Complex: ...
+
+    def admittance_s(self, frequency_hz: Reals) -> Complex: ...
+
+
+@dataclass(frozen=True, slots=True)
+class Inductor:
+    """A coil by its values.
+
+    Args:
+        inductance_h: above zero, well below self-resonance.
+        q: at `q_at_hz`, growing as √f as the skin effect has it; at every frequency when that is left out.
+        q_at_hz: where `q` holds.
+        self_capacitance_f: across the coil.
+    """
+
+    inductance_h: Reals
+    q: Reals = math.inf
+    q_at_hz: float | None = None
+    self_capacitance_f: Reals = 0.0
+
+    def __post_init__(self) -> None:
+        require_positive("inductance_h", self.inductance_h)
+        require_not_negative("self_capacitance_f", self.self_capacitance_f)
+
+    def impedance_ohm(self, frequency_hz: Reals) -> Complex:
+        """Impedance in ohm, broadcast over values and frequencies."""
+        f = np.asarray(frequency_hz, dtype=float)
+        # Loss angle first, on the frequencies alone: builds multiply it by one number each.
+        loss = 1 / self.q if self.q_at_hz is None else math.sqrt(self.q_at_hz) / (self.q * np.sqrt(f))
+        arm = self.inductance_h * (2 * math.pi * f * (1j + loss))
+        if not np.any(self.self_capacitance_f):
+            return arm
+        return arm / (1 + arm * (2j * math.pi * f * self.self_capacitance_f))
+
+    def admittance_s(self, frequency_hz: Reals) -> Complex:
+        """Admittance in siemens, broadcast over values and frequencies."""
+        return 1 / self.impedance_ohm(frequency_hz)
+
+
+@dataclass(frozen=True, slots=True)
+class Capacitor:
+    """A capacitor by its values; Q the same at every frequency."""
+
+    capacitance_f: Reals
+    q: Reals = math.inf
+
+    def __post_init__(self) -> None:
+        require_positive("capacitance_f", self.capacitance_f)
+
+    def admittance_s(self, frequency_hz: Reals) -> Complex:
+        """Admittance in siemens, broadcast over values and frequencies."""
+        return self.capacitance_f * (2 * math.pi * np.asarray(frequency_hz, dtype=float) * (1j + 1 / self.q))
+
+    def impedance_ohm(self, frequency_hz: Reals) -> Complex:
+        """Impedance in ohm, broadcast over values and frequencies."""
+        return 1 / self.admittance_s(frequency_hz)
+
+
+@dataclass(frozen=True, slots=True)
+class FixedLoad:
+    """A resistor, or any impedance that stays the same, in place of an antenna."""
+
+    load_ohm: Complexes
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        """The same impedance at every frequency."""
+        return np.broadcast_to(np.asarray(self.load_ohm, dtype=complex), np.shape(frequency_hz)).copy()

@@ -1,0 +1,184 @@
+"""One reader for what people type: `3.6`, `3600k`, `8ft 3in`, `8' 3 1/2"`, `33u`, `1n5`, `2,5 m`."""
+
+import math
+import re
+from dataclasses import dataclass
+from typing import Literal
+
+from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
+
+Kind = Literal[
+    "frequency", "inductance", "capacitance", "power", "resistance", "length", "wire", "turns", "ratio"
+]
+LengthUnit = Literal["m", "ft"]
+
+FOOT_M = 0.3048
+INCH_M = 0.0254
+
+_PREFIX = {"p": 1e-12, "n": 1e-9, "u": 1e-6, "m": 1e-3, "": 1.0, "k": 1e3, "M": 1e6, "G": 1e9}
+
+
+@dataclass(frozen=True, slots=True)
+class _Reading:
+    """How a kind of quantity is read: its unit, what a bare number means, what else it may be followed by."""
+
+    name: str
+    unit: str
+    bare: float
+    examples: str
+    zero: bool = False
+
+
+_READINGS: dict[Kind, _Reading] = {
+    "frequency": _Reading("a frequency", "Hz", 1e6, "21.2, 21.2 MHz, 21200k"),
+    "inductance": _Reading("an inductance", "H", 1e-6, "2.28, 2.28 µH, 2u28, 330n"),
+    "capacitance": _Reading("a capacitance", "F", 1e-12, "6.5, 6.5 pF, 1n5, 120p"),
+    "power": _Reading("a power", "W", 1.0, "100, 100 W, 5 W"),
+    "resistance": _Reading("a resistance", "Ω", 1.0, "50, 3.2k, 3k2", zero=True),
+    "length": _Reading("a length", "m", 1.0, "8.75 m, 64 mm, 8ft 3in, 8' 3 1/2\"", zero=True),
+    "wire": _Reading("a wire or a former", "m", 1e-3, "1.6, 1.6 mm, 14 AWG, 1/2 in"),
+    "turns": _Reading("turns", "", 1.0, "7, 7.5, 7 1/2"),
+    "ratio": _Reading("an SWR", "", 1.0, "2, 1.5, 1.5 : 1"),
+}
+
+_NUMBER = r"\d+(?:\.\d+)?|\.\d+"
+_PLAIN = re.compile(rf"([+-]?)({_NUMBER})(?:[eE]([+-]?\d+))?\s*([^\d\s].*)?")
+_INFIX = re.compile(r"(\d+)([pnumkMG])(\d+)\s*(.*)")
+_FRACTION = re.compile(r"(?:(\d+)\s+)?(\d+)/(\d+)\s*(.*)")
+_FEET_MARK = r"(?:ft|foot|feet|')"
+_INCH_MARK = r"(?:in|inch|inches|\"|'')"
+_INCHES = rf"(?:({_NUMBER})|(?:(\d+)\s+)?(\d+)/(\d+))\s*{_INCH_MARK}?"
+_FEET_INCHES = re.compile(rf"({_NUMBER})\s*{_FEET_MARK}\s*(?:[-,]?\s*{_INCHES})?")
+_ONLY_INCHES = re.compile(rf"(?:({_NUMBER})|(?:(\d+)\s+)?(\d+)/(\d+))\s*{_INCH_MARK}")
+_AWG = re.compile(r"(?:#|awg\s*)(\d{1,2})|(\d{1,2})\s*awg", re.I)
+_THOUSANDS = re.compile(r"\d{1,3},\d{3}(?!\d)")
+
+
+def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
+    """Read what a person typed, in SI.
+
+    Args:
+        text: as typed; bare numbers take the field's unit (MHz, µH, pF, W; mm for wire).
+        kind: what the field holds.
+        length_unit: what a bare length means.
+
+    Raises:
+        UnreadableTextError: not understood, ambiguous, or another unit.
+        OutOfDomainError: understood, but not above zero where it must be.
+
+    >>> parse("8' 3 1/2\\"", "length")
+    2.5273
+    >>> parse("1n5", "capacitance")
+    1.5e-09
+    """
+    reading = _READINGS[kind]
+    typed = _tidy(text)
+    if not typed:
+        raise _not_understood("", reading, "the field is empty")
+    if typed.count(",") == 1 and _THOUSANDS.search(typed) and "." not in typed:
+        as_point, as_none = typed.replace(",", "."), typed.replace(",", "")
+        raise _not_understood(
+            text, reading, f"one comma and three digits may mean {as_point} or {as_none}: write one of these"
+        )
+    if "," in typed:
+        if typed.count(",") > 1 or "." in typed:
+            raise _not_understood(text, reading, "use one decimal point, and no commas for thousands")
+        if re.search(r"\d,\d", typed):
+            typed = typed.replace(",", ".")
+    value = _length(typed, text, reading, kind, length_unit) if reading.unit == "m" else None
+    if value is None:
+        value = _plain(typed, text, reading, kind, length_unit)
+    value = float(f"{value:.15g}")  # 36e-9 rather than 36.000000000000004e-9
+    if not math.isfinite(value) or value < 0 or (value == 0 and not reading.zero):
+        raise OutOfDomainError(kind, text.strip(), "zero or more" if reading.zero else "above zero")
+    return value
+
+
+def _tidy(text: str) -> str:
+    swaps = {"µ": "u", "μ": "u", "−": "-", "’": "'", "′": "'", "”": '"', "″": '"', "“": '"', "\u00a0": " "}
+    for old, new in swaps.items():
+        text = text.replace(old, new)
+    for sign, spelt in (("½", "1/2"), ("¼", "1/4"), ("¾", "3/4")):
+        text = text.replace(sign, f" {spelt}")
+    return " ".join(text.split())
+
+
+def _not_understood(text: str, reading: _Reading, why: str) -> UnreadableTextError:
+    came = f"“{text.strip()}” is not understood as {reading.name}: " if text.strip() else ""
+    return UnreadableTextError(
+        f"{came}{why}. Write it like {reading.examples}", came_in=text, accepted=reading.examples
+    )
+
+
+def _fraction(whole: str | None, over: str, under: str, text: str, reading: _Reading) -> float:
+    if int(under) == 0:
+        raise _not_understood(text, reading, "a fraction cannot have nothing below its line")
+    return int(whole or 0) + int(over) / int(under)
+
+
+def _length(typed: str, text: str, reading: _Reading, kind: Kind, length_unit: LengthUnit) -> float | None:
+    if kind == "wire" and (gauge := _AWG.fullmatch(typed)):
+        # ASTM B258: 36 gauge is 0.005 in, each gauge up is smaller by the 39th root of 92.
+        return float(127e-6 * 92 ** ((36 - int(gauge[1] or gauge[2])) / 39))
+    if re.fullmatch(rf"({_NUMBER})(feet|foot)", typed):
+        number = re.sub(r"\D+$", "", typed)
+        raise _not_understood(text, reading, f"did you mean {number} ft? Write {number} ft or {number}'")
+    if found := _FEET_INCHES.fullmatch(typed):
+        feet, inches, whole, over, under = found.groups()
+        if "." in feet and (inches or over):
+            raise _not_understood(text, reading, "decimals of a foot and inches together")
+        more = float(inches) if inches else _fraction(whole, over, under, text, reading) if over else 0.0
+        if more >= 12:
+            raise _not_understood(text, reading, f"{more:g} inches are more than a foot")
+        return float(feet) * FOOT_M + more * INCH_M
+    if found := _ONLY_INCHES.fullmatch(typed):
+        inches, whole, over, under = found.groups()
+        return (float(inches) if inches else _fraction(whole, over, under, text, reading)) * INCH_M
+    return None
+
+
+def _plain(typed: str, text: str, reading: _Reading, kind: Kind, length_unit: LengthUnit) -> float:
+    bare = FOOT_M if kind == "length" and length_unit == "ft" else reading.bare
+    if found := _INFIX.fullmatch(typed):
+        whole, prefix, rest, unit = found.groups()
+        if unit not in ("", reading.unit, _ascii(reading.unit)) or not reading.unit:
+            raise _not_understood(text, reading, f"“{unit or prefix}” is no unit of it")
+        return float(f"{whole}.{rest}") * _PREFIX[prefix]
+    if kind == "turns" and (found := _FRACTION.fullmatch(typed)) and not found[4]:
+        return _fraction(found[1], found[2], found[3], text, reading)
+    found = _PLAIN.fullmatch(typed)
+    if not found:
+        raise _not_understood(text, reading, "it does not begin with one number")
+    sign, digits, exponent, unit = found.groups()
+    number = float(f"{sign}{digits}e{exponent or 0}")
+    unit = (unit or "").strip()
+    if not unit:
+        return number * bare
+    if kind == "ratio" and unit.replace(" ", "") == ":1":
+        return number
+    if kind == "turns" and unit in ("t", "turn", "turns"):
+        return number
+    factor = _unit_factor(unit, reading)
+    if factor is None:
+        raise _not_understood(text, reading, f"“{unit}” is no unit of it")
+    return number * factor
+
+
+def _ascii(unit: str) -> str:
+    return "ohm" if unit == "Ω" else unit
+
+
+def _unit_factor(unit: str, reading: _Reading) -> float | None:
+    """What one of `unit` is in SI; None where it is none of this kind."""
+    if not reading.unit:
+        return None
+    if reading.unit == "m":
+        return {"mm": 1e-3, "cm": 1e-2, "dm": 0.1, "m": 1.0, "km": 1e3, "um": 1e-6}.get(unit)
+    for name in (reading.unit, _ascii(reading.unit), reading.unit.lower()):
+        if unit.endswith(name) and unit[: -len(name)] in _PREFIX:
+            prefix = unit[: -len(name)]
+            # mhz is megahertz to everybody, a millihertz to nobody.
+            return 1e6 if reading.unit == "Hz" and prefix == "m" else _PREFIX[prefix]
+    if unit in _PREFIX:
+        return 1e6 if reading.unit == "Hz" and unit == "m" else _PREFIX[unit]
+    return _PREFIX["k"] if unit == "K" else None

@@ -1,0 +1,44 @@
+"""Reflection, SWR and return loss, one from the other (Pozar, Microwave Engineering, 4th ed., §2.3)."""
+
+import numpy as np
+
+from yielding_coil.core.arrays import Complex, Complexes, Real, Reals, require_positive
+
+DEFAULT_REFERENCE_OHM = 50.0
+
+
+def reflection_of(impedance_ohm: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE_OHM) -> Complex:
+    """Γ of an impedance against a real reference; same shape as the impedance.
+
+    Raises:
+        OutOfDomainError: the reference is not above zero.
+    """
+    require_positive("reference_ohm", reference_ohm)
+    z = np.asarray(impedance_ohm, dtype=complex)
+    return (z - reference_ohm) / (z + reference_ohm)
+
+
+def impedance_of(reflection: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE_OHM) -> Complex:
+    """Impedance that shows this Γ; infinite where Γ is 1."""
+    gamma = np.asarray(reflection, dtype=complex)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return reference_ohm * (1 + gamma) / (1 - gamma)
+
+
+def swr_of(reflection: Complexes) -> Real:
+    """Standing-wave ratio, 1 or more; infinite where everything, or more than came, returns."""
+    magnitude = np.abs(np.asarray(reflection, dtype=complex))
+    with np.errstate(divide="ignore", invalid="ignore"):
+        return np.where(magnitude < 1, (1 + magnitude) / (1 - magnitude), np.inf)
+
+
+def magnitude_at_swr(swr: Reals) -> Real:
+    """|Γ| that shows this SWR."""
+    ratio = np.asarray(swr, dtype=float)
+    return (ratio - 1) / (ratio + 1)
+
+
+def return_loss_db(reflection: Complexes) -> Real:
+    """Return loss in dB, positive where less comes back than went in."""
+    with np.errstate(divide="ignore"):
+        return -20 * np.log10(np.abs(np.asarray(reflection, dtype=complex)))

@@ -1,0 +1,271 @@
+"""A swept impedance and everything that can be read off it."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+from scipy.interpolate import CubicSpline
+
+from yielding_coil.core.arrays import Complex, Real, Reals, require_finite, require_positive
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.reflection import (
+    DEFAULT_REFERENCE_OHM,
+    impedance_of,
+    magnitude_at_swr,
+    reflection_of,
+    swr_of,
+)
+
+# What an analyser may show of a lossless load without being called wrong.
+HIGHEST_REFLECTION = 1.05
+# Half the width, relative to the frequency, of the piece over which Q's derivatives are fitted.
+Q_WINDOW = 0.025
+
+
+@dataclass(frozen=True, slots=True)
+class Resonance:
+    """Where the reactance passes through zero."""
+
+    frequency_hz: float
+    resistance_ohm: float
+    kind: Literal["series", "parallel"]
+
+
+@dataclass(frozen=True, slots=True)
+class BestMatch:
+    """Where the SWR is lowest."""
+
+    frequency_hz: float
+    swr: float
+
+
+@dataclass(frozen=True, slots=True)
+class Bandwidth:
+    """The run round the best match inside an SWR limit; open where it leaves the sweep."""
+
+    low_hz: float
+    high_hz: float
+    low_open: bool
+    high_open: bool
+
+
+@dataclass(frozen=True, eq=False)
+class Sweep:
+    """Impedance against frequency, as measured or computed.
+
+    Between samples a cubic spline of Γ against 50 Ω is read, because Γ stays smooth where Z has a pole.
+
+    Args:
+        frequency_hz: shape (n,), n at least 1, above zero, strictly rising.
+        impedance_ohm: shape (n,), finite.
+
+    Raises:
+        OutOfDomainError: frequencies not rising, shapes that differ, values not finite.
+
+    >>> sweep = Sweep(np.array([7.0e6, 7.1e6]), np.array([50 - 5j, 50 + 5j]))
+    >>> round(sweep.resonances()[0].frequency_hz)
+    7050000
+    """
+
+    frequency_hz: Real
+    impedance_ohm: Complex
+
+    def __post_init__(self) -> None:
+        frequency = np.atleast_1d(np.asarray(self.frequency_hz, dtype=float))
+        impedance = np.atleast_1d(np.asarray(self.impedance_ohm, dtype=complex))
+        if frequency.size == 0:
+            raise OutOfDomainError("frequency_hz", "empty", "at least one frequency")
+        if frequency.ndim != 1 or frequency.shape != impedance.shape:
+            raise OutOfDomainError(
+                "impedance_ohm", f"of shape {impedance.shape}", f"one value per frequency, {frequency.shape}"
+            )
+        require_positive("frequency_hz", frequency)
+        require_finite("impedance_ohm", impedance)
+        steps = np.diff(frequency)
+        if (steps <= 0).any():
+            at = int(np.argmax(steps <= 0))
+            raise OutOfDomainError("frequency_hz", f"{frequency[at + 1]} after {frequency[at]}", "rising")
+        object.__setattr__(self, "frequency_hz", frequency)
+        object.__setattr__(self, "impedance_ohm", impedance)
+
+    def reflection(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> Complex:
+        """Γ at every frequency of the sweep, shape (n,)."""
+        return reflection_of(self.impedance_ohm, reference_ohm)
+
+    def swr(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> Real:
+        """SWR at every frequency of the sweep, shape (n,)."""
+        return swr_of(self.reflection(reference_ohm))
+
+    @property
+    def low_hz(self) -> float:
+        """Lowest frequency swept."""
+        return float(self.frequency_hz[0])
+
+    @property
+    def high_hz(self) -> float:
+        """Highest frequency swept."""
+        return float(self.frequency_hz[-1])
+
+    @cached_property
+    def _spline(self) -> CubicSpline | None:
+        if self.frequency_hz.size < 2:
+            return None
+        gamma = self.reflection()
+        # The spline does not take complex values of every SciPy's stubs; two real columns are the same.
+        return CubicSpline(self.frequency_hz, np.column_stack([gamma.real, gamma.imag]), bc_type="natural")
+
+    def _reflection_at(self, frequency_hz: Real) -> Complex:
+        if self._spline is None:
+            return np.full(frequency_hz.shape, self.reflection()[0])
+        both = self._spline(frequency_hz)
+        return both[..., 0] + 1j * both[..., 1]
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        """Impedance between the samples.
+
+        Args:
+            frequency_hz: any shape, inside the sweep.
+
+        Returns:
+            Same shape, in ohm.
+
+        Raises:
+            OutOfDomainError: a frequency lies outside the sweep.
+        """
+        wanted = np.asarray(frequency_hz, dtype=float)
+        edge = 1e-9 * self.high_hz
+        if (wanted < self.low_hz - edge).any() or (wanted > self.high_hz + edge).any():
+            raise OutOfDomainError(
+                "frequency_hz",
+                f"{wanted.min():.0f} to {wanted.max():.0f} Hz",
+                f"inside the sweep, {self.low_hz:.0f} to {self.high_hz:.0f} Hz",
+            )
+        return impedance_of(self._reflection_at(np.clip(wanted, self.low_hz, self.high_hz)))
+
+    def _crossing_hz(self, low_hz: Real, high_hz: Real, falls: Callable[[Real], Real]) -> Real:
+        """Bisect each bracket at once: where `falls` changes sign, to the last bit."""
+        low, high = low_hz.copy(), high_hz.copy()
+        sign_low = np.sign(falls(low))
+        for _ in range(60):
+            middle = (low + high) / 2
+            same = np.sign(falls(middle)) == sign_low
+            low, high = np.where(same, middle, low), np.where(same, high, middle)
+        return (low + high) / 2
+
+    def resonances(self) -> tuple[Resonance, ...]:
+        """Where the reactance passes through zero, rising frequencies; one per change of sign.
+
+        Returns:
+            Series where reactance rises, parallel (anti-resonance) where it falls.
+        """
+        x = self.impedance_ohm.imag
+        found: list[Resonance] = []
+        side = np.sign(x)
+        nonzero = np.flatnonzero(side)
+        for before, after in zip(nonzero[:-1], nonzero[1:], strict=True):
+            if side[before] == side[after]:
+                continue
+            if after - before > 1:  # a sample lies on zero exactly
+                at = float(self.frequency_hz[before + 1 : after].mean())
+            else:
+                bracket = self.frequency_hz[[before, after]]
+                at = float(
+                    self._crossing_hz(bracket[:1], bracket[1:], lambda f: self._reflection_at(f).imag)[0]
+                )
+            resistance = float(self.impedance_at(at).real)
+            found.append(Resonance(at, resistance, "series" if side[before] < 0 else "parallel"))
+        return tuple(found)
+
+    def best_match(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> BestMatch:
+        """Where the SWR is lowest, on the curve between the samples, not on the nearest sample."""
+        at_samples = np.abs(self.reflection(reference_ohm))
+        nearest = int(np.argmin(at_samples))
+        low = self.frequency_hz[max(nearest - 1, 0)]
+        high = self.frequency_hz[min(nearest + 1, self.frequency_hz.size - 1)]
+        for _ in range(8):  # each round narrows the bracket sixteenfold
+            fine = np.linspace(low, high, 33)
+            magnitude = np.abs(reflection_of(self.impedance_at(fine), reference_ohm))
+            best = int(np.argmin(magnitude))
+            low, high = fine[max(best - 1, 0)], fine[min(best + 1, 32)]
+        if at_samples[nearest] <= magnitude[best]:
+            return BestMatch(float(self.frequency_hz[nearest]), float(swr_of(at_samples[nearest])))
+        return BestMatch(float(fine[best]), float(swr_of(magnitude[best])))
+
+    def bandwidth(self, swr_limit: float, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> Bandwidth | None:
+        """The contiguous run round the best match that stays within the limit; None where there is none.
+
+        Raises:
+            OutOfDomainError: the limit is not above 1.
+        """
+        if not swr_limit > 1:
+            raise OutOfDomainError("swr_limit", swr_limit, "above 1")
+        best = self.best_match(reference_ohm)
+        if best.swr > swr_limit:
+            return None
+        allowed = float(magnitude_at_swr(swr_limit))
+
+        def excess(frequency_hz: Real) -> Real:
+            return np.abs(reflection_of(self.impedance_at(frequency_hz), reference_ohm)) - allowed
+
+        outside = np.abs(self.reflection(reference_ohm)) > allowed
+        edges: list[tuple[float, bool]] = []
+        for samples in (
+            np.flatnonzero(outside & (self.frequency_hz < best.frequency_hz))[::-1],
+            np.flatnonzero(outside & (self.frequency_hz > best.frequency_hz)),
+        ):
+            if samples.size == 0:
+                edges.append((self.low_hz if not edges else self.high_hz, True))
+                continue
+            first_out = self.frequency_hz[samples[0]]
+            start = np.array([best.frequency_hz])
+            # The last sample still inside is the tighter bracket, where there is one.
+            beside = samples[0] + (1 if first_out < best.frequency_hz else -1)
+            if (
+                not outside[beside]
+                and (self.frequency_hz[beside] - best.frequency_hz) * (first_out - best.frequency_hz) > 0
+            ):
+                start = self.frequency_hz[beside : beside + 1]
+            edges.append((float(self._crossing_hz(start, np.array([first_out]), excess)[0]), False))
+        (low, low_open), (high, high_open) = edges
+        return Bandwidth(low, high, low_open, high_open)
+
+    def q(self, frequency_hz: Reals | None = None) -> Real:
+        """Q of the antenna tuned by a lossless series part at each frequency.
+
+        R', X' come from a parabola fitted over 2.5 % to either side (at least five samples), so that
+        an analyser's noise is not taken for slope. Valid for one resonance at a time; not for traps.
+
+        Args:
+            frequency_hz: any shape, inside the sweep; the sweep's own frequencies when left out.
+
+        Returns:
+            Same shape; NaN where R is not above zero or fewer than three samples are there.
+
+        Source:
+            Yaghjian & Best, IEEE Trans. Antennas and Propagation 53(4), 2005, eq. (96).
+        """
+        wanted = np.atleast_1d(self.frequency_hz if frequency_hz is None else np.asarray(frequency_hz, float))
+        values = np.array([self._q_at(float(f)) for f in wanted.reshape(-1)]).reshape(wanted.shape)
+        return values if frequency_hz is None or np.ndim(frequency_hz) else values[0]
+
+    def _q_at(self, frequency_hz: float) -> float:
+        if self.frequency_hz.size < 3:
+            return float("nan")
+        low, high = np.searchsorted(
+            self.frequency_hz, [frequency_hz * (1 - Q_WINDOW), frequency_hz * (1 + Q_WINDOW)]
+        )
+        if high - low < 5:
+            middle = int(np.searchsorted(self.frequency_hz, frequency_hz))
+            low = max(0, min(middle - 2, self.frequency_hz.size - 5))
+            high = min(low + 5, self.frequency_hz.size)
+        pick = slice(int(low), int(high))
+        offset = self.frequency_hz[pick] / frequency_hz - 1
+        z = self.impedance_ohm[pick]
+        powers = np.column_stack([np.ones_like(offset), offset, offset**2])
+        value, slope, _ = np.linalg.lstsq(powers, z, rcond=None)[0]
+        if value.real <= 0:
+            return float("nan")
+        # offset is f/f0 − 1, so its slope is ω·d/dω already.
+        return float(np.hypot(slope.real, slope.imag + abs(value.imag)) / (2 * value.real))

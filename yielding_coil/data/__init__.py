@@ -1,0 +1,120 @@
+"""Tables the application ships: a row each, with its source and tolerance."""
+
+import json
+from dataclasses import dataclass
+from functools import cache
+from importlib.resources import files
+from typing import Any
+
+from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.line import Cable
+
+# Speech, telegraphy, constant carrier: share of the peak power that heats (practice).
+MODE_DUTY = {"speech": 0.3, "telegraphy": 0.45, "digital": 1.0}
+
+
+@dataclass(frozen=True, slots=True)
+class CableRow:
+    """A class of cable with what is known of it, and how well."""
+
+    key: str
+    cable: Cable
+    loss_tolerance: float
+    velocity_tolerance: float
+    source: str
+    note: str
+    coax: bool
+    lowest_hz: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class WireRow:
+    """A wire by its diameter, bare and covered, in metres."""
+
+    key: str
+    name: str
+    diameter_m: float
+    covered_m: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class BandRow:
+    """An amateur band by its edges."""
+
+    key: str
+    label: str
+    low_hz: float
+    high_hz: float
+    source: str
+
+
+def _rows(name: str) -> list[dict[str, Any]]:
+    rows: list[dict[str, Any]] = json.loads((files(__package__) / name).read_text("utf-8"))["rows"]
+    return rows
+
+
+@cache
+def cables() -> dict[str, CableRow]:
+    """Nominal cables by key."""
+    return {
+        row["key"]: CableRow(
+            key=row["key"],
+            cable=Cable(
+                row["name"],
+                row["impedance_ohm"],
+                row["velocity_factor"],
+                row["loss_sqrt"],
+                row["loss_linear"],
+                row.get("loss_constant", 0.0),
+            ),
+            loss_tolerance=row["loss_tolerance"],
+            velocity_tolerance=row["velocity_tolerance"],
+            source=row["source"],
+            note=row.get("note", ""),
+            coax=row["coax"],
+            lowest_hz=row.get("lowest_hz"),
+        )
+        for row in _rows("cables.json")
+    }
+
+
+@cache
+def wires() -> dict[str, WireRow]:
+    """Winding wires by key."""
+    return {row["key"]: WireRow(**row) for row in _rows("wires.json")}
+
+
+@cache
+def bands() -> dict[str, BandRow]:
+    """Amateur bands by key, lowest first."""
+    return {row["key"]: BandRow(**row) for row in _rows("bands.json")}
+
+
+def cable(key: str) -> Cable:
+    """A nominal cable.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    if key not in cables():
+        raise NotFoundError(
+            f"there is no cable “{key}” in the table",
+            field="cable",
+            came_in=key,
+            accepted=", ".join(cables()),
+        )
+    return cables()[key].cable
+
+
+def wire(key: str) -> WireRow:
+    """A winding wire.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    if key not in wires():
+        raise NotFoundError(
+            f"there is no wire “{key}” in the table", field="wire", came_in=key, accepted=", ".join(wires())
+        )
+    return wires()[key]

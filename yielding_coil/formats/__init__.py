@@ -1,0 +1,1 @@
+"""File formats: read and write, refuse with line numbers."""

@@ -1,0 +1,88 @@
+"""Run the application: its database, its demo, its pages, on this computer only."""
+
+import argparse
+import fcntl
+import os
+import signal
+import socket
+import sys
+from pathlib import Path
+from types import FrameType
+
+import uvicorn
+from sqlalchemy import Engine, create_engine
+from sqlalchemy.orm import Session
+
+from yielding_coil import demo
+from yielding_coil.api.app import create_app
+from yielding_coil.store.migrate import migrate
+from yielding_coil.store.server import PrivateServer, ServerError, default_folder
+
+DEFAULT_PORT = 8750
+
+
+def open_store(server: PrivateServer) -> Engine:
+    """Start the database and bring its tables to the newest shape."""
+    engine = create_engine(server.start(), pool_size=20, max_overflow=20, pool_pre_ping=True)
+    migrate(engine)
+    return engine
+
+
+def _arguments(argv: list[str] | None) -> argparse.Namespace:
+    parser = argparse.ArgumentParser(prog="./start", description="Start Yielding Coil on this computer.")
+    parser.add_argument("--port", type=int, default=DEFAULT_PORT, help="port to serve on; 0 takes a free one")
+    parser.add_argument("--data", type=Path, default=default_folder(), help="folder that holds your data")
+    parser.add_argument("--no-demo", action="store_true", help="do not lay in the demo build")
+    parser.add_argument("--fresh-demo", action="store_true", help="lay the demo build in anew")
+    return parser.parse_args(argv)
+
+
+def _stop(number: int, frame: FrameType | None) -> None:
+    raise SystemExit(0)
+
+
+def _listen(port: int) -> socket.socket:
+    listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
+    listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    try:
+        listener.bind(("127.0.0.1", port))
+    except OSError:
+        sys.exit(f"Port {port} is taken. Choose another one: ./start --port {port + 1}")
+    return listener
+
+
+def main(argv: list[str] | None = None) -> None:
+    """Serve until Ctrl-C or SIGTERM; both stop the database too."""
+    asked = _arguments(argv)
+    folder: Path = asked.data.expanduser().resolve()
+    # Uvicorn raises the signal again after its own shutdown: without a handler `finally` would be skipped.
+    signal.signal(signal.SIGTERM, _stop)
+    folder.mkdir(parents=True, exist_ok=True)
+    with (folder / "lock").open("a+") as lock:
+        try:
+            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except BlockingIOError:
+            sys.exit(f"Yielding Coil already runs on the data in {folder}. Stop it first, or choose --data.")
+        listener = _listen(asked.port)
+        server = PrivateServer(folder)
+        try:
+            engine = open_store(server)
+            if not asked.no_demo:
+                with Session(engine) as session, session.begin():
+                    demo.lay_in(session, fresh=asked.fresh_demo)
+            port = listener.getsockname()[1]
+            print(f"Yielding Coil:  http://127.0.0.1:{port}/", flush=True)
+            print(f"Your data:      {folder}   (Ctrl-C stops)", flush=True)
+            config = uvicorn.Config(create_app(engine), log_level="warning", timeout_graceful_shutdown=3)
+            uvicorn.Server(config).run([listener])
+        except ServerError as error:
+            sys.exit(str(error))
+        except (KeyboardInterrupt, SystemExit):
+            pass
+        finally:
+            server.stop()
+
+
+if __name__ == "__main__":
+    os.umask(0o077)
+    main()

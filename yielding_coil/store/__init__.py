@@ -1,0 +1,1 @@
+"""What is kept: tables, queries, migrations, and the private database server."""

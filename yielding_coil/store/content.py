@@ -1,0 +1,240 @@
+"""What a revision of a design holds, and how it becomes a core system."""
+
+import math
+from collections.abc import Callable
+from typing import Annotated, Any, Literal
+from uuid import UUID
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from yielding_coil import data
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.line import Line, OpenCoax, open_coax_for
+from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
+from yielding_coil.core.solenoid import Solenoid, turns_for
+from yielding_coil.core.system import Antenna, Element, System
+from yielding_coil.core.target import Target
+from yielding_coil.core.tolerance import ANTENNA, Spread
+
+Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+READING = "reading"
+
+
+class Payload(BaseModel):
+    """A thing kept as JSON: nothing unknown in it, nothing infinite."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class TargetPayload(Payload):
+    """A band to hold and the SWR allowed on it."""
+
+    label: str = Field(max_length=60)
+    low_hz: Positive
+    high_hz: Positive
+    swr_limit: Annotated[float, Field(gt=1, le=100)]
+
+    def to_core(self) -> Target:
+        """The core's target; refuses a band upside down."""
+        return Target(self.label, self.low_hz, self.high_hz, self.swr_limit)
+
+
+class SweptAntenna(Payload):
+    """An antenna known by a sweep."""
+
+    kind: Literal["sweep"] = "sweep"
+    sweep_id: UUID
+
+
+class ResistorAntenna(Payload):
+    """A fixed load in place of an antenna, as on the bench."""
+
+    kind: Literal["resistor"] = "resistor"
+    resistance_ohm: NotNegative
+    reactance_ohm: Finite = 0.0
+
+
+class PieceSnapshot(Payload):
+    """A piece of the drawer as it was when this revision was made."""
+
+    id: UUID
+    revision: int
+    values: dict[str, Any]
+
+
+class Coil(Payload):
+    """A coil wound for an inductance, on a former, with a wire."""
+
+    kind: Literal["coil"] = "coil"
+    key: str = Field(max_length=40)
+    place: Literal["series", "shunt"]
+    inductance_h: Positive
+    former_m: Positive
+    wire: str = Field(max_length=40)
+    pitch_m: Positive | None = None  # None: turns touching
+    spread: NotNegative = 0.04
+    piece: PieceSnapshot | None = None
+
+    @property
+    def wire_row(self) -> data.WireRow:
+        """The wire it is wound with."""
+        return data.wire(self.wire)
+
+    def solenoid(self, turns: float) -> Solenoid:
+        """The coil with that many turns on its former."""
+        wire = self.wire_row
+        pitch = wire.covered_m if self.pitch_m is None else self.pitch_m
+        if pitch < wire.covered_m:
+            raise OutOfDomainError(
+                "pitch_m",
+                f"{pitch * 1e3:.3g} mm",
+                f"at least the wire over its covering, {wire.covered_m * 1e3:.3g} mm: "
+                "take a thinner wire or a wider pitch",
+            )
+        return Solenoid(self.former_m + wire.covered_m, pitch, turns, wire.diameter_m)
+
+    def turns(self, step: float = 0.5) -> float:
+        """Turns for the inductance; the exact fraction with a step of 0."""
+        one = self.solenoid(1)
+        return turns_for(self.inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, step)
+
+    def to_core(self, frequency_hz: float) -> Inductor:
+        """The coil as an analyser would find it, its loss and own capacitance from how it is wound."""
+        wound = self.solenoid(self.turns(0))
+        if frequency_hz > 0.9 * wound.self_resonance_hz:
+            wound.apparent_inductance_h(frequency_hz)  # refuses, saying how near it is
+        return Inductor(
+            self.inductance_h,
+            2 * math.pi * frequency_hz * self.inductance_h / float(wound.resistance_ohm(frequency_hz)),
+            frequency_hz,
+            wound.self_capacitance_f,
+        )
+
+    def spreads(self) -> tuple[Spread, ...]:
+        """How far builds of it stray."""
+        return (Spread(self.key, self.key, "inductance_h", self.spread),)
+
+
+class CoaxCapacitor(Payload):
+    """A capacitor made of a length of coax, open at its far end."""
+
+    kind: Literal["coax_capacitor"] = "coax_capacitor"
+    key: str = Field(max_length=40)
+    place: Literal["series", "shunt"]
+    capacitance_f: Positive
+    cable: str = Field(max_length=40)
+    spread: NotNegative = 0.04
+    end_spread_f: NotNegative = 0.2e-12
+    piece: PieceSnapshot | None = None
+
+    def to_core(self, frequency_hz: float) -> OpenCoax:
+        """The length that acts as this capacitor at one frequency."""
+        return open_coax_for(self.capacitance_f, data.cable(self.cable), frequency_hz)
+
+    def spreads(self) -> tuple[Spread, ...]:
+        """How far builds of it stray: the cable's capacitance, and the cut end's."""
+        return (
+            Spread(self.key, self.key, "capacity_factor", self.spread),
+            Spread(self.key, self.key, "end_f", 0.0, self.end_spread_f),
+        )
+
+
+class FixedCapacitor(Payload):
+    """A bought capacitor: mica, ceramic."""
+
+    kind: Literal["capacitor"] = "capacitor"
+    key: str = Field(max_length=40)
+    place: Literal["series", "shunt"]
+    capacitance_f: Positive
+    q: Positive = 1000.0
+    spread: NotNegative = 0.05
+    piece: PieceSnapshot | None = None
+
+    def to_core(self, frequency_hz: float) -> Capacitor:
+        """The capacitor by its values."""
+        return Capacitor(self.capacitance_f, self.q)
+
+    def spreads(self) -> tuple[Spread, ...]:
+        """How far bought ones stray."""
+        return (Spread(self.key, self.key, "capacitance_f", self.spread),)
+
+
+class Feedline(Payload):
+    """A length of cable between the match and the radio."""
+
+    kind: Literal["line"] = "line"
+    key: str = Field(max_length=40)
+    place: Literal["through"] = "through"
+    cable: str = Field(max_length=40)
+    length_m: NotNegative
+    piece: PieceSnapshot | None = None
+
+    def to_core(self, frequency_hz: float) -> Line:
+        """The line by its cable and length."""
+        return Line(data.cable(self.cable), self.length_m)
+
+    def spreads(self) -> tuple[Spread, ...]:
+        """How far the cable strays from its table, for what is judged below it."""
+        row = data.cables()[self.cable]
+        return (
+            Spread(f"{self.key} loss", self.key, "loss_sqrt", row.loss_tolerance),
+            Spread(f"{self.key} velocity", self.key, "velocity_factor", row.velocity_tolerance),
+        )
+
+
+AnyElement = Annotated[Coil | CoaxCapacitor | FixedCapacitor | Feedline, Field(discriminator="kind")]
+
+
+class DesignContent(Payload):
+    """Everything a design is, version 1."""
+
+    version: Literal[1] = 1
+    antenna: Annotated[SweptAntenna | ResistorAntenna, Field(discriminator="kind")]
+    targets: list[TargetPayload] = Field(min_length=1, max_length=12)
+    elements: list[AnyElement] = Field(max_length=12)
+    seed: int = Field(default=1, ge=0, le=2**31)
+    reading_spread: NotNegative = 0.02
+
+    @property
+    def center_hz(self) -> float:
+        """Where values of parts are meant: the middle of the first target."""
+        return self.targets[0].to_core().center_hz
+
+    def core_targets(self) -> list[Target]:
+        """The targets for the core."""
+        return [t.to_core() for t in self.targets]
+
+    def system(self, antenna: Antenna) -> System:
+        """The cascade below an antenna."""
+        keys = [e.key for e in self.elements]
+        if len(set(keys)) != len(keys):
+            raise OutOfDomainError("elements", f"with the keys {', '.join(keys)}", "a key of its own each")
+        center = self.center_hz
+        return System(antenna, [Element(e.key, e.place, e.to_core(center)) for e in self.elements])
+
+    def part_spreads(self) -> list[Spread]:
+        """Spreads of the parts above the line: those that the SWR at the box depends on."""
+        return [s for e in self.elements if not isinstance(e, Feedline) for s in e.spreads()]
+
+    def reading(self) -> Spread:
+        """The analyser's doubt."""
+        return Spread(READING, ANTENNA, "reflection", self.reading_spread)
+
+
+def fixed_antenna(antenna: ResistorAntenna) -> FixedLoad:
+    """The load for the core."""
+    return FixedLoad(complex(antenna.resistance_ohm, antenna.reactance_ohm))
+
+
+# One step a version: each takes a payload of its number and gives the next. Version 1 is the first.
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {}
+
+
+def read_content(kept: dict[str, Any]) -> DesignContent:
+    """Read a kept payload of any version."""
+    while (step := UPGRADES.get(int(kept.get("version", 1)))) is not None:
+        kept = step(kept)
+    return DesignContent.model_validate(kept)

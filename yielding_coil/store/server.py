@@ -1,0 +1,240 @@
+"""The private PostgreSQL server: made once, started with the application, on loopback only."""
+
+import contextlib
+import os
+import pwd
+import secrets
+import shutil
+import signal
+import socket
+import subprocess
+import time
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+
+from sqlalchemy import URL
+
+USER = "yielding_coil"
+DATABASE = "yielding_coil"
+
+
+class ServerError(RuntimeError):
+    """The private database server could not be brought up; the message says what to do."""
+
+
+def default_folder() -> Path:
+    """Where the data lies unless told otherwise."""
+    if os.geteuid() == 0:
+        return Path("/var/lib/yielding-coil")
+    state = os.environ.get("XDG_STATE_HOME") or str(Path.home() / ".local" / "state")
+    return Path(state) / "yielding-coil"
+
+
+def binaries() -> Path | None:
+    """Folder of the newest PostgreSQL server programs; Debian keeps them off the path."""
+    found = sorted(
+        Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parent.parent.name)
+    )
+    if found:
+        return found[-1].parent
+    on_path = shutil.which("pg_ctl")
+    return Path(on_path).parent if on_path else None
+
+
+@dataclass(slots=True)
+class PrivateServer:
+    """One cluster in one folder; `start` gives the address, `stop` takes it down.
+
+    Args:
+        folder: holds `pg/`, the password and the log; made when it is not there.
+        fsync: off only for tests, whose data nobody wants back.
+    """
+
+    folder: Path
+    fsync: bool = True
+    port: int = 0
+
+    @property
+    def cluster(self) -> Path:
+        """The data folder of the server."""
+        return self.folder / "pg"
+
+    def start(self) -> URL:
+        """Make the cluster if need be, stop what an earlier end left running, start, and make the database.
+
+        Raises:
+            ServerError: no server programs, a version that does not fit, or it does not come up.
+        """
+        self._prepare_folder()
+        if not (self.cluster / "PG_VERSION").exists():
+            self._make_cluster()
+        self._check_version()
+        self._stop_orphan()
+        for _ in range(5):  # another program may take the port between looking and starting
+            self.port = _free_port()
+            if self._launch():
+                break
+        else:
+            raise ServerError(f"PostgreSQL does not start; its log is {self.folder / 'postgresql.log'}")
+        self._make_database()
+        return self.url()
+
+    def url(self, database: str = DATABASE) -> URL:
+        """The address of a database of this server."""
+        return URL.create(
+            "postgresql+psycopg",
+            username=USER,
+            password=self._password(),
+            host="127.0.0.1",
+            port=self.port,
+            database=database,
+        )
+
+    def stop(self) -> None:
+        """Stop the server; quick, and harmless when it has gone."""
+        self._stop_orphan()
+
+    def _run(self, program: str, *arguments: str, timeout: float = 120) -> subprocess.CompletedProcess[bytes]:
+        where = binaries()
+        if where is None:
+            raise ServerError("PostgreSQL is not installed; run: apt-get install postgresql")
+        output = self.folder / "commands.log"
+        with output.open("ab") as log:  # a pipe would stay open in the server and never end
+            return subprocess.run(
+                [str(where / program), *arguments],
+                stdin=subprocess.DEVNULL,
+                stdout=log,
+                stderr=log,
+                cwd="/",
+                timeout=timeout,
+                check=False,
+                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
+                **_as_owner(),
+            )
+
+    def _prepare_folder(self) -> None:
+        self.folder.mkdir(parents=True, exist_ok=True)
+        if os.geteuid() == 0:
+            owner = pwd.getpwnam("postgres")
+            os.chown(self.folder, owner.pw_uid, owner.pw_gid)
+        self.folder.chmod(0o700)
+
+    def _password(self) -> str:
+        path = self.folder / "password"
+        if not path.exists():
+            path.touch(mode=0o600)
+            path.write_text(secrets.token_urlsafe(24))
+            if os.geteuid() == 0:
+                owner = pwd.getpwnam("postgres")
+                os.chown(path, owner.pw_uid, owner.pw_gid)
+        return path.read_text().strip()
+
+    def _make_cluster(self) -> None:
+        new = self.folder / "pg.new"
+        if new.exists():  # an earlier attempt was cut short
+            shutil.rmtree(new)
+        self._password()
+        done = self._run(
+            "initdb",
+            "-D",
+            str(new),
+            "-U",
+            USER,
+            "--auth=scram-sha-256",
+            f"--pwfile={self.folder / 'password'}",
+            "--encoding=UTF8",
+            "--locale=C.UTF-8",
+            "--data-checksums",
+        )
+        if done.returncode:
+            raise ServerError(f"initdb failed; see {self.folder / 'commands.log'}")
+        new.rename(self.cluster)
+
+    def _check_version(self) -> None:
+        where = binaries()
+        made_by = (self.cluster / "PG_VERSION").read_text().strip()
+        if (
+            where is not None
+            and where.parent.name.replace(".", "").isdigit()
+            and where.parent.name != made_by
+        ):
+            raise ServerError(
+                f"the data in {self.cluster} were made by PostgreSQL {made_by}; "
+                f"run: apt-get install postgresql-{made_by}"
+            )
+
+    def _launch(self) -> bool:
+        settings = [
+            f"-c port={self.port}",
+            "-c listen_addresses=127.0.0.1",
+            "-c unix_socket_directories=''",
+            "-c max_connections=60",
+        ]
+        if not self.fsync:
+            settings += ["-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off"]
+        log = str(self.folder / "postgresql.log")
+        done = self._run(
+            "pg_ctl", "-D", str(self.cluster), "-l", log, "-w", "-t", "60", "-o", " ".join(settings), "start"
+        )
+        return done.returncode == 0
+
+    def _running(self) -> int | None:
+        """The server's process, read from its own file and held against what runs under that number."""
+        try:
+            pid = int((self.cluster / "postmaster.pid").read_text().split("\n")[0])
+            command = Path(f"/proc/{pid}/cmdline").read_bytes()
+        except (OSError, ValueError):
+            return None
+        return pid if b"postgres" in command and str(self.cluster).encode() in command else None
+
+    def _stop_orphan(self) -> None:
+        for how, seconds in ((signal.SIGINT, 5.0), (signal.SIGQUIT, 5.0), (signal.SIGKILL, 5.0)):
+            pid = self._running()
+            if pid is None:
+                break
+            with contextlib.suppress(ProcessLookupError):
+                os.kill(pid, how)
+            end = time.monotonic() + seconds
+            while self._running() is not None and time.monotonic() < end:
+                time.sleep(0.02)
+        (self.cluster / "postmaster.pid").unlink(missing_ok=True)
+
+    def _make_database(self) -> None:
+        import psycopg
+
+        with psycopg.connect(
+            host="127.0.0.1",
+            port=self.port,
+            user=USER,
+            password=self._password(),
+            dbname="postgres",
+            autocommit=True,
+        ) as connection:
+            known = connection.execute("SELECT 1 FROM pg_database WHERE datname = %s", [DATABASE]).fetchone()
+            if known is None:
+                connection.execute(f"CREATE DATABASE {DATABASE}")
+
+
+@contextlib.contextmanager
+def running(folder: Path, *, fsync: bool = True) -> Iterator[PrivateServer]:
+    """A private server for as long as the block lasts."""
+    server = PrivateServer(folder, fsync=fsync)
+    server.start()
+    try:
+        yield server
+    finally:
+        server.stop()
+
+
+def _as_owner() -> dict[str, object]:
+    """PostgreSQL refuses to run as root: then its commands run as Debian's own user for it."""
+    if os.geteuid() != 0:
+        return {}
+    return {"user": "postgres", "group": "postgres", "extra_groups": []}
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])

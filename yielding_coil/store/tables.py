@@ -1,0 +1,157 @@
+"""The tables: facts and revisions only, so that no kept result can disagree with the core."""
+
+from datetime import datetime
+from typing import Any
+from uuid import UUID, uuid4
+
+from sqlalchemy import CheckConstraint, DateTime, ForeignKey, MetaData, String, UniqueConstraint, func
+from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    """What all tables share: names of constraints, time zones, JSONB for payloads."""
+
+    metadata = MetaData(
+        naming_convention={
+            "ix": "ix_%(table_name)s_%(column_0_name)s",
+            "uq": "uq_%(table_name)s_%(column_0_name)s",
+            "ck": "ck_%(table_name)s_%(constraint_name)s",
+            "fk": "fk_%(table_name)s_%(column_0_name)s",
+            "pk": "pk_%(table_name)s",
+        }
+    )
+    type_annotation_map = {  # noqa: RUF012  (SQLAlchemy reads it from the class)
+        datetime: DateTime(timezone=True),
+        dict[str, Any]: JSONB,
+        list[dict[str, Any]]: JSONB,
+        list[str]: JSONB,
+    }
+
+
+class Settings(Base):
+    """How this installation likes to be spoken to; one row."""
+
+    __tablename__ = "settings"
+    __table_args__ = (CheckConstraint("id = 1", name="one_row"),)
+
+    id: Mapped[int] = mapped_column(primary_key=True, default=1)
+    revision: Mapped[int] = mapped_column(default=1)
+    units: Mapped[str] = mapped_column(String(2), default="m")
+    demo_laid_in: Mapped[bool] = mapped_column(default=False)
+
+
+class Build(Base):
+    """One antenna and all that is made for it."""
+
+    __tablename__ = "builds"
+    __table_args__ = (CheckConstraint("power_w > 0", name="power_above_zero"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    revision: Mapped[int] = mapped_column(default=1)
+    name: Mapped[str] = mapped_column(String(120))
+    power_w: Mapped[float]
+    mode: Mapped[str] = mapped_column(String(20))
+    notes: Mapped[str] = mapped_column(default="")
+    skipped_stages: Mapped[list[str]] = mapped_column(default=list)
+    targets: Mapped[list[dict[str, Any]]] = mapped_column(default=list)
+    chosen_design_id: Mapped[UUID | None] = mapped_column(
+        ForeignKey("designs.id", ondelete="SET NULL", use_alter=True)
+    )
+    baseline_sweep_id: Mapped[UUID | None] = mapped_column(
+        ForeignKey("sweeps.id", ondelete="SET NULL", use_alter=True)
+    )
+    demo: Mapped[bool] = mapped_column(default=False)
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    deleted_at: Mapped[datetime | None]
+
+
+class Setup(Base):
+    """Where and how a sweep was taken."""
+
+    __tablename__ = "setups"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    build_id: Mapped[UUID] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    plane: Mapped[str] = mapped_column(String(20))
+    line: Mapped[dict[str, Any] | None]
+    conditions: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    instrument: Mapped[str] = mapped_column(String(120), default="")
+
+
+class SweepRow(Base):
+    """A sweep as it came in, to the byte, and what was read from it. Never changed."""
+
+    __tablename__ = "sweeps"
+    __table_args__ = (
+        CheckConstraint("low_hz <= high_hz", name="low_below_high"),
+        CheckConstraint("points > 0", name="points_above_zero"),
+        CheckConstraint("reference_ohm > 0", name="reference_above_zero"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    build_id: Mapped[UUID | None] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    setup_id: Mapped[UUID | None] = mapped_column(ForeignKey("setups.id", ondelete="SET NULL"))
+    source: Mapped[str] = mapped_column(String(20))
+    swept_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    points: Mapped[int]
+    low_hz: Mapped[float]
+    high_hz: Mapped[float]
+    reference_ohm: Mapped[float]
+    data: Mapped[bytes]
+    original: Mapped[bytes]
+    original_name: Mapped[str] = mapped_column(String(255))
+    deleted_at: Mapped[datetime | None]
+
+
+class Design(Base):
+    """A match somebody is working on; what it holds is its newest revision."""
+
+    __tablename__ = "designs"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    build_id: Mapped[UUID] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    name: Mapped[str] = mapped_column(String(120))
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    deleted_at: Mapped[datetime | None]
+
+
+class DesignRevision(Base):
+    """One settled state of a design; only ever appended.
+
+    `undo_number` and `redo_number` say which revision one step back or forward shows.
+    """
+
+    __tablename__ = "design_revisions"
+    __table_args__ = (
+        UniqueConstraint("design_id", "number"),
+        CheckConstraint("number > 0", name="number_above_zero"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    design_id: Mapped[UUID] = mapped_column(ForeignKey("designs.id", ondelete="CASCADE"), index=True)
+    number: Mapped[int]
+    label: Mapped[str] = mapped_column(String(120), default="")
+    content: Mapped[dict[str, Any]]
+    summary: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    undo_number: Mapped[int | None]
+    redo_number: Mapped[int | None]
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+
+
+class Piece(Base):
+    """Something in the drawer: trade data taken over, typed in, or measured."""
+
+    __tablename__ = "pieces"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    revision: Mapped[int] = mapped_column(default=1)
+    kind: Mapped[str] = mapped_column(String(20))
+    name: Mapped[str] = mapped_column(String(120))
+    count: Mapped[int | None]
+    nominal_key: Mapped[str | None] = mapped_column(String(60))
+    values: Mapped[dict[str, Any]]
+    provenance: Mapped[str] = mapped_column(String(20))
+    sweep_id: Mapped[UUID | None] = mapped_column(ForeignKey("sweeps.id", ondelete="SET NULL"))
+    price: Mapped[str | None] = mapped_column(String(40))
+    deleted_at: Mapped[datetime | None]

@@ -87,8 +87,8 @@ class CoilMade(BaseModel):
     winding_m: float
     wire_m: float
     tail_m: float
+    bare_h: float
     inductance_h: float
-    reads_h: float
     reads_at_hz: float
     q: float
     self_resonance_hz: float
@@ -313,10 +313,12 @@ def ruler(asked: RulerAsked) -> list[Tick]:
     if not asked.low < asked.high:
         raise OutOfDomainError("high", asked.high, f"above low, {asked.low}")
     if isinstance(element, Coil):
-        first = max(1.0, element.model_copy(update={"inductance_h": asked.low}).turns())
-        last = element.model_copy(update={"inductance_h": asked.high}).turns()
+        first, last = (
+            element.model_copy(update={"inductance_h": value}).turns(asked.center_hz)
+            for value in (asked.low, asked.high)
+        )
         return [
-            Tick(make=n, value=element.solenoid(n).crowded_inductance_h)
+            Tick(make=n, value=element.solenoid(n).reading_h(asked.center_hz))
             for n in np.arange(first, min(last, first + 200) + 0.1, 0.5).tolist()
         ]
     if isinstance(element, CoaxCapacitor):
@@ -404,10 +406,8 @@ def _made(
         volts = number(np.nanmax(station.peak_voltage_v, initial=0.0))
         amps = number(np.nanmax(station.peak_current_a, initial=0.0))
         if isinstance(element, Coil):
-            turns = element.turns()
-            wound, exact = element.solenoid(turns), element.turns(0)
-            fine = element.to_core(center)
-            reads = float(np.imag(fine.impedance_ohm(center))) / (2 * math.pi * center)
+            turns, exact = element.turns(center), element.turns(center, 0)
+            wound, fine = element.solenoid(turns), element.to_core(center)
             made.append(
                 CoilMade(
                     key=element.key,
@@ -420,8 +420,8 @@ def _made(
                     winding_m=wound.length_m,
                     wire_m=wound.wire_length_m,
                     tail_m=TAIL_M,
+                    bare_h=float(fine.inductance_h),
                     inductance_h=element.inductance_h,
-                    reads_h=reads,
                     reads_at_hz=center,
                     q=float(fine.q),
                     self_resonance_hz=wound.self_resonance_hz,
@@ -527,6 +527,15 @@ def _with_match(asked: MatchAsked, shape: Shape, series_value: float, shunt_valu
     return asked.content.model_copy(update={"elements": [*parts, *below]})
 
 
+def _reading_h(bare_h: float, coil: Inductor | None, frequency_hz: float) -> float:
+    """What an analyser reads of a coil with this much inductance and its own capacitance."""
+    own_f = 0.0 if coil is None else float(coil.self_capacitance_f)
+    reads = 1 / (1 / bare_h - (2 * math.pi * frequency_hz) ** 2 * own_f)
+    if reads < 0:
+        raise OutOfDomainError("inductance_h", f"{bare_h * 1e6:.3g} µH", "below its self-resonance")
+    return reads
+
+
 def _qualities(content: DesignContent) -> tuple[Inductor | None, Capacitor | None]:
     """Loss and own capacitance of the parts as they would be made."""
     center = content.center_hz
@@ -553,7 +562,11 @@ def _candidate(antenna: Antenna, network: LNetwork, asked: MatchAsked) -> Candid
     try:
         for _ in range(2):
             best = best_parts(antenna, network, targets, coil, capacitor)
-            content = _with_match(asked, shape, best.series_value, best.shunt_value)
+            values = [
+                _reading_h(value, coil, asked.content.center_hz) if kind == "coil" else value
+                for kind, value in ((shape.series, best.series_value), (shape.shunt, best.shunt_value))
+            ]
+            content = _with_match(asked, shape, *values)
             coil, capacitor = _qualities(content)
         system = content.system(antenna)
     except RefusedError as why:

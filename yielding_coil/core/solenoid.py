@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from scipy.interpolate import RegularGridInterpolator
+from scipy.optimize import brentq
 from scipy.special import ellipe, ellipkm1
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_positive
@@ -157,6 +158,14 @@ class Solenoid:
         ratio = self.pitch_m / self.wire_diameter_m
         return self.inductance_h * float(np.interp(ratio, _CROWD_PITCHES, _CROWD))
 
+    def reading_h(self, frequency_hz: float) -> float:
+        """What an analyser reads at a frequency: crowded, and with the coil's own capacitance.
+
+        Negative above self-resonance.
+        """
+        omega = 2 * math.pi * frequency_hz
+        return 1 / (1 / self.crowded_inductance_h - omega**2 * self.self_capacitance_f)
+
     @property
     def wheeler_inductance_h(self) -> float:
         """Wheeler's rule of thumb, good to 1 % where the winding is longer than 0.4 diameters.
@@ -238,7 +247,12 @@ class Solenoid:
 
 
 def turns_for(
-    inductance_h: float, diameter_m: float, pitch_m: float, wire_diameter_m: float, step: float = 0.5
+    inductance_h: float,
+    diameter_m: float,
+    pitch_m: float,
+    wire_diameter_m: float,
+    step: float = 0.5,
+    frequency_hz: float = 0.0,
 ) -> float:
     """Turns that come nearest to an inductance as an analyser reads it, in steps of half a turn.
 
@@ -248,29 +262,36 @@ def turns_for(
         pitch_m: from turn to turn.
         wire_diameter_m: of the metal.
         step: 0.5 for halves, as one winds; 0 for the fraction that hits it.
+        frequency_hz: where it is read; 0 for far below self-resonance.
 
     Raises:
-        OutOfDomainError: one turn is already too much, or it would take more than 500.
+        OutOfDomainError: one turn is already too much, or no number of turns reads it at that frequency.
 
     >>> turns_for(3.0e-6, 41.6e-3, 2.4e-3, 1.6e-3)
     8.5
     """
     require_positive("inductance_h", inductance_h)
 
-    def reads(turns: float) -> float:
-        return Solenoid(diameter_m, pitch_m, turns, wire_diameter_m).crowded_inductance_h
+    def excess(turns: float) -> float:
+        coil = Solenoid(diameter_m, pitch_m, turns, wire_diameter_m)
+        # Above self-resonance the reading turns negative; its inverse runs on without a jump.
+        return 1 / inductance_h - (
+            1 / coil.crowded_inductance_h - (2 * math.pi * frequency_hz) ** 2 * coil.self_capacitance_f
+        )
 
-    low, high = 1.0, MOST_TURNS
-    if reads(low) > inductance_h * 1.05 or reads(high) < inductance_h:
+    low, high = 1.0, 2.0
+    while excess(high) < 0 and high < MOST_TURNS:
+        low, high = high, min(2 * high, MOST_TURNS)
+    if excess(high) < 0 or (low == 1.0 and excess(1.0) > 0.05 / inductance_h):
         raise OutOfDomainError(
             "inductance_h",
             f"{inductance_h * 1e6:.3g} µH",
-            f"{reads(low) * 1e6:.3g} to {reads(high) * 1e6:.3g} µH on this former: take another former",
+            f"what 1 to {MOST_TURNS:.0f} turns on this former read: take another former or wire",
         )
-    for _ in range(48):
-        middle = (low + high) / 2
-        low, high = (middle, high) if reads(middle) < inductance_h else (low, middle)
-    if step == 0:
+    if excess(low) >= 0:
         return low
-    below = max(1.0, math.floor(low / step) * step)
-    return min((below, below + step), key=lambda n: abs(math.log(reads(n) / inductance_h)))
+    exact = float(brentq(excess, low, high, xtol=1e-9))
+    if step == 0:
+        return exact
+    below = max(1.0, math.floor(exact / step) * step)
+    return min((below, below + step), key=lambda n: abs(excess(n)))

@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Callable
+from functools import lru_cache
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -66,7 +67,10 @@ class PieceSnapshot(Payload):
 
 
 class Coil(Payload):
-    """A coil wound for an inductance, on a former, with a wire."""
+    """A coil wound for an inductance, on a former, with a wire.
+
+    The inductance is what an analyser reads at the design's centre frequency, own capacitance included.
+    """
 
     kind: Literal["coil"] = "coil"
     key: str = Field(max_length=40)
@@ -96,26 +100,46 @@ class Coil(Payload):
             )
         return Solenoid(self.former_m + wire.covered_m, pitch, turns, wire.diameter_m)
 
-    def turns(self, step: float = 0.5) -> float:
+    def turns(self, frequency_hz: float, step: float = 0.5) -> float:
         """Turns for the inductance; the exact fraction with a step of 0."""
-        one = self.solenoid(1)
-        return turns_for(self.inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, step)
+        return _turns(self, frequency_hz, step)
+
+    def wound(self, frequency_hz: float) -> Solenoid:
+        """The coil with the fraction of turns that reads the inductance, refused near its self-resonance."""
+        wound = self.solenoid(self.turns(frequency_hz, 0))
+        wound.apparent_inductance_h(frequency_hz)  # refuses above 0.9 of self-resonance, saying how near
+        return wound
 
     def to_core(self, frequency_hz: float) -> Inductor:
-        """The coil as an analyser would find it, its loss and own capacitance from how it is wound."""
-        wound = self.solenoid(self.turns(0))
-        if frequency_hz > 0.9 * wound.self_resonance_hz:
-            wound.apparent_inductance_h(frequency_hz)  # refuses, saying how near it is
+        """The coil as an analyser finds it, its loss and own capacitance from how it is wound."""
+        wound = self.wound(frequency_hz)
+        bare_h = 1 / (1 / self.inductance_h + (2 * math.pi * frequency_hz) ** 2 * wound.self_capacitance_f)
         return Inductor(
-            self.inductance_h,
-            2 * math.pi * frequency_hz * self.inductance_h / float(wound.resistance_ohm(frequency_hz)),
+            bare_h,
+            2 * math.pi * frequency_hz * bare_h / float(wound.resistance_ohm(frequency_hz)),
             frequency_hz,
             wound.self_capacitance_f,
         )
 
-    def spreads(self) -> tuple[Spread, ...]:
-        """How far builds of it stray."""
-        return (Spread(self.key, self.key, "inductance_h", self.spread),)
+    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
+        """How far the reading strays from build to build: its own capacitance multiplies that of the turns."""
+        bare = self.to_core(frequency_hz)
+        return (Spread(self.key, self.key, "inductance_h", self.spread * bare.inductance_h / self.inductance_h),)
+
+
+@lru_cache(maxsize=4096)
+def _turns_on(
+    inductance_h: float, former_m: float, wire: str, pitch_m: float | None, frequency_hz: float, step: float
+) -> float:
+    coil = Coil(
+        key="coil", place="series", inductance_h=inductance_h, former_m=former_m, wire=wire, pitch_m=pitch_m
+    )
+    one = coil.solenoid(1)
+    return turns_for(inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, step, frequency_hz)
+
+
+def _turns(coil: Coil, frequency_hz: float, step: float) -> float:
+    return _turns_on(coil.inductance_h, coil.former_m, coil.wire, coil.pitch_m, frequency_hz, step)
 
 
 class CoaxCapacitor(Payload):
@@ -134,7 +158,7 @@ class CoaxCapacitor(Payload):
         """The length that acts as this capacitor at one frequency."""
         return open_coax_for(self.capacitance_f, data.cable(self.cable), frequency_hz)
 
-    def spreads(self) -> tuple[Spread, ...]:
+    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
         """How far builds of it stray: the cable's capacitance, and the cut end's."""
         return (
             Spread(self.key, self.key, "capacity_factor", self.spread),
@@ -157,7 +181,7 @@ class FixedCapacitor(Payload):
         """The capacitor by its values."""
         return Capacitor(self.capacitance_f, self.q)
 
-    def spreads(self) -> tuple[Spread, ...]:
+    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
         """How far bought ones stray."""
         return (Spread(self.key, self.key, "capacitance_f", self.spread),)
 
@@ -176,7 +200,7 @@ class Feedline(Payload):
         """The line by its cable and length."""
         return Line(data.cable(self.cable), self.length_m)
 
-    def spreads(self) -> tuple[Spread, ...]:
+    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
         """How far the cable strays from its table, for what is judged below it."""
         row = data.cables()[self.cable]
         return (
@@ -217,7 +241,7 @@ class DesignContent(Payload):
 
     def part_spreads(self) -> list[Spread]:
         """Spreads of the parts above the line: those that the SWR at the box depends on."""
-        return [s for e in self.elements if not isinstance(e, Feedline) for s in e.spreads()]
+        return [s for e in self.elements if not isinstance(e, Feedline) for s in e.spreads(self.center_hz)]
 
     def reading(self) -> Spread:
         """The analyser's doubt."""

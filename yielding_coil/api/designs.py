@@ -82,9 +82,7 @@ def design_out(design: Design, newest: DesignRevision) -> DesignOut:
 def designs(session: InTransaction, build_id: UUID) -> list[DesignOut]:
     """Designs of a build, oldest first."""
     build_queries.one_build(session, build_id)
-    return [
-        design_out(d, queries.newest(session, d.id)) for d in build_queries.designs_of(session, build_id)
-    ]
+    return [design_out(d, queries.newest(session, d.id)) for d in build_queries.designs_of(session, build_id)]
 
 
 @router.post("/builds/{build_id}/designs", status_code=201)

@@ -15,7 +15,7 @@ from yielding_coil.api.sweeps import Curves
 from yielding_coil.core import tolerance
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.line import OpenCoax
-from yielding_coil.core.matching import LNetwork
+from yielding_coil.core.matching import LNetwork, l_networks, part_for_reactance, part_for_susceptance
 from yielding_coil.core.optimum import Shape, best_parts, candidates, shape_of, worst_over
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.reflection import reflection_of
@@ -40,6 +40,8 @@ LARGEST_COAX_F = 50e-12
 TRIM_M = 0.006
 TAIL_M = 0.10
 MEASURED_SPREAD = 0.01
+# Builds tried for a figure that is kept or compared.
+BUILDS = 2048
 
 
 class PredictionAsked(BaseModel):
@@ -192,6 +194,8 @@ class MatchAsked(BaseModel):
 
     content: DesignContent
     template: Template = Template()
+    # Matched exactly here, in closed form; at the best over the targets when left out.
+    at_hz: Positive | None = None
     power_w: Annotated[Positive, Field(le=1e5)] = 100.0
 
 
@@ -276,8 +280,8 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
     both = [*spreads, content.reading()]
     frequency = _grid(asked, antenna)
     low, high = tolerance.swr_fan(system, frequency, spreads, _rng(content), min(asked.builds, 512))
-    parts = _yield(content, system, spreads, asked.builds)
-    reading = _yield(content, system, both, asked.builds)
+    parts = _yield(content, system, spreads, asked.builds, costs=True)
+    reading = _yield(content, system, both, asked.builds, costs=True)
     measured = []
     for element in content.elements:
         if isinstance(element, Coil) and element.spread > MEASURED_SPREAD:
@@ -303,7 +307,6 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
 def matches(request: Request, asked: MatchAsked) -> list[Candidate]:
     """Every L network at its best over the targets, best yield first."""
     return propose(antenna_of(request, asked.content), asked)
-
 
 
 @router.post("/rulers")
@@ -340,13 +343,17 @@ def summary_of(content: DesignContent, antenna: Antenna) -> dict[str, Any]:
     """What the shelf says of a design."""
     system = content.system(antenna)
     worst = worst_over(system, content.core_targets())
-    share = _yield(content, system, content.part_spreads(), 512).share
+    share = _yield(content, system, content.part_spreads(), BUILDS).share
     return {"worst_swr": number(max(worst)), "share": share}
 
 
 def propose(antenna: Antenna, asked: MatchAsked) -> list[Candidate]:
     """Every L network at its best, best yield first; those that cannot be made come last, with the reason."""
-    networks = candidates(antenna, asked.content.core_targets())
+    networks = (
+        candidates(antenna, asked.content.core_targets())
+        if asked.at_hz is None
+        else l_networks(complex(antenna.impedance_at(asked.at_hz)), asked.at_hz)
+    )
     found = [_candidate(antenna, network, asked) for network in networks]
     return sorted(found, key=lambda c: (c.content is None, -(c.share or 0), c.worst_swr or math.inf))
 
@@ -376,9 +383,9 @@ def _halfway(system: System, station: int, above: np.ndarray, frequency: np.ndar
 
 
 def _yield(
-    content: DesignContent, system: System, spreads: list[Spread], builds: int
+    content: DesignContent, system: System, spreads: list[Spread], builds: int, *, costs: bool = False
 ) -> tolerance.Yield:
-    return tolerance.yield_of(system, content.core_targets(), spreads, _rng(content), builds)
+    return tolerance.yield_of(system, content.core_targets(), spreads, _rng(content), builds, costs=costs)
 
 
 def _figure(found: tolerance.Yield) -> YieldFigure:
@@ -560,7 +567,13 @@ def _candidate(antenna: Antenna, network: LNetwork, asked: MatchAsked) -> Candid
     coil: Inductor | None = None
     capacitor: Capacitor | None = None
     try:
-        for _ in range(2):
+        if asked.at_hz is not None:
+            exact = (
+                part_for_reactance(network.series_reactance_ohm, asked.at_hz)[1],
+                part_for_susceptance(network.shunt_susceptance_s, asked.at_hz)[1],
+            )
+            content = _with_match(asked, shape, *exact)
+        for _ in range(2 if asked.at_hz is None else 0):
             best = best_parts(antenna, network, targets, coil, capacitor)
             values = [
                 _reading_h(value, coil, asked.content.center_hz) if kind == "coil" else value
@@ -577,7 +590,7 @@ def _candidate(antenna: Antenna, network: LNetwork, asked: MatchAsked) -> Candid
         update={
             "content": content,
             "worst_swr": number(max(worst_over(system, targets))),
-            "share": _yield(content, system, content.part_spreads(), 512).share,
+            "share": _yield(content, system, content.part_spreads(), BUILDS).share,
             "heat_w": number(heat),
         }
     )

@@ -71,7 +71,11 @@ def install(app: FastAPI) -> None:
         came = repr(first.get("input"))[:80]
         field = _where(first["loc"])
         return _answer(
-            422, "not_valid", f"{field or 'the request'}: {first['msg']}; {came} came in", field=field, came_in=came
+            422,
+            "not_valid",
+            f"{field or 'the request'}: {first['msg']}; {came} came in",
+            field=field,
+            came_in=came,
         )
 
     @app.exception_handler(HTTPException)
@@ -81,5 +85,7 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(OperationalError)
     def database_gone(request: Request, error: OperationalError) -> JSONResponse:
         return _answer(
-            503, "database_gone", "the database does not answer; nothing was saved. Stop and run ./start again"
+            503,
+            "database_gone",
+            "the database does not answer; nothing was saved. Stop and run ./start again",
         )

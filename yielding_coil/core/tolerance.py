@@ -160,6 +160,7 @@ def yield_of(
     *,
     station: int | None = None,
     points: int = POINTS,
+    costs: bool = True,
 ) -> Yield:
     """Share of builds whose SWR stays within every target's limit.
 
@@ -171,6 +172,7 @@ def yield_of(
         builds: a power of two, 8 or more.
         station: where the SWR is judged; below the last part made by hand when left out.
         points: frequencies on each target.
+        costs: also find what each contributor costs, one more evaluation each.
 
     Raises:
         OutOfDomainError: no target, a spread of an unknown element, or builds not a power of two.
@@ -185,14 +187,14 @@ def yield_of(
     holds, impossible = _holding(varied(system, spreads, deviates), at, frequency, allowed)
     share_of_set = np.broadcast_to(holds, (builds,)).reshape(SETS, -1).mean(axis=1)
     share = float(share_of_set.mean())
-    costs = []
-    for name in dict.fromkeys(s.name for s in spreads):
+    found: list[Cost] = []
+    for name in dict.fromkeys(s.name for s in spreads) if costs else ():
         quiet = [d * 0 if s.name == name else d for s, d in zip(spreads, deviates, strict=True)]
         without, _ = _holding(varied(system, spreads, quiet), at, frequency, allowed)
-        costs.append(Cost(name, float(without.mean()) - share))
-    costs.sort(key=lambda c: -c.share)
+        found.append(Cost(name, float(without.mean()) - share))
+    found.sort(key=lambda c: -c.share)
     return Yield(
-        share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(costs), int(impossible.sum())
+        share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum())
     )
 
 

@@ -37,9 +37,7 @@ def one_build(session: Session, build_id: UUID, *, deleted: bool = False) -> Bui
     row = session.get(Build, build_id)
     if row is None or (row.deleted_at is not None and not deleted):
         where = "is in the bin" if row is not None else "is not kept here"
-        raise NotFoundError(
-            f"the build {where}; look on the shelf", field="build_id", in_bin=row is not None
-        )
+        raise NotFoundError(f"the build {where}; look on the shelf", field="build_id", in_bin=row is not None)
     return row
 
 

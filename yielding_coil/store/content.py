@@ -124,7 +124,9 @@ class Coil(Payload):
     def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
         """How far the reading strays from build to build: its own capacitance multiplies that of the turns."""
         bare = self.to_core(frequency_hz)
-        return (Spread(self.key, self.key, "inductance_h", self.spread * bare.inductance_h / self.inductance_h),)
+        return (
+            Spread(self.key, self.key, "inductance_h", self.spread * bare.inductance_h / self.inductance_h),
+        )
 
 
 @lru_cache(maxsize=4096)

@@ -133,5 +133,3 @@ def _add(
     session.flush()
     session.refresh(row)
     return row
-
-

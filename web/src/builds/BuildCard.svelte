@@ -1,0 +1,131 @@
+<!-- @component
+	One build on the shelf: its curve in small, its verdict, its next step.
+-->
+<script lang="ts">
+	import { scaleLinear, scaleLog } from 'd3-scale';
+
+	import { answer, api, type Build, type Curves } from '../lib/api/client';
+	import { path } from '../lib/charts/curve';
+	import { megahertz, percent, swr } from '../lib/units/format';
+
+	interface Props {
+		build: Build;
+		/** Called to put it in the bin. */
+		onbin: () => void;
+	}
+
+	let { build, onbin }: Props = $props();
+
+	let curves = $state.raw<Curves | null>(null);
+	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
+	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
+	const target = $derived(build.targets[0]);
+	const bands = $derived(build.targets.map((t) => t.label).join(', '));
+
+	async function draw(id: string): Promise<void> {
+		curves = await answer(
+			api.GET('/api/sweeps/{sweep_id}/curves', {
+				params: { path: { sweep_id: id }, query: { points: 160 } }
+			})
+		).catch(() => null);
+	}
+	// The picture comes after the words: a shelf should not wait for its curves.
+	$effect(() => {
+		if (sweep) void draw(sweep.id);
+	});
+
+	const x = $derived(scaleLinear([sweep?.low_hz ?? 0, sweep?.high_hz ?? 1], [0, 220]));
+	const size = $derived(
+		(curves?.resistance_ohm ?? []).map((r, i) => Math.hypot(r ?? 0, curves?.reactance_ohm[i] ?? 0))
+	);
+	const y = $derived(
+		scaleLog([Math.max(1, Math.min(...size, 40)), Math.max(...size, 60)], [58, 6])
+	);
+</script>
+
+<article class="sheet">
+	<a class="picture" href="/builds/{build.id}/sweep" tabindex="-1" aria-hidden="true">
+		<svg width="220" height="64" viewBox="0 0 220 64">
+			{#each build.targets as t (t.label)}
+				<rect x={x(t.low_hz)} width={Math.max(2, x(t.high_hz) - x(t.low_hz))} height="64" />
+			{/each}
+			{#if curves}<path d={path(curves.frequency_hz, size, x, y)} />{/if}
+		</svg>
+		{#if sweep}<span>|Z|, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz</span>{/if}
+	</a>
+	<div class="words">
+		<h2><a href="/builds/{build.id}/{matched ? 'match' : 'sweep'}">{build.name}</a></h2>
+		<p class="soft">
+			{bands} · limit {target ? swr(target.swr_limit) : '–'} · {build.power_w.toFixed(0)} W {build.mode}
+			{#if build.demo}<span class="demo">demo, made up</span>{/if}
+		</p>
+		<p>
+			{#if matched}
+				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
+				<strong>Next:</strong>
+				wind the coil one turn long and sweep it alone.
+			{:else}
+				<strong>Swept.</strong> <strong>Next:</strong> choose a match.
+			{/if}
+		</p>
+	</div>
+	<div class="verdict">
+		{#if matched && build.share !== null && build.share !== undefined}
+			<span class="figure">{percent(build.share)}</span>
+			<span class="soft">of builds hold it</span>
+		{/if}
+	</div>
+	<button class="button" onclick={onbin} aria-label="Put {build.name} in the bin">Bin</button>
+</article>
+
+<style>
+	article {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 10px 22px;
+	}
+	.picture {
+		text-decoration: none;
+		color: var(--soft);
+		font-size: var(--size-12);
+	}
+	.picture svg {
+		display: block;
+		background: var(--paper);
+		border-radius: 4px;
+	}
+	rect {
+		fill: var(--verdigris-wash);
+	}
+	path {
+		fill: none;
+		stroke: var(--blueprint);
+		stroke-width: 2;
+	}
+	.words {
+		flex: 1 1 300px;
+	}
+	h2 {
+		font-size: var(--size-17);
+	}
+	.soft {
+		color: var(--soft);
+		font-size: var(--size-13);
+	}
+	.demo {
+		border: 1px solid var(--line);
+		border-radius: 6px;
+		padding: 0 6px;
+		margin-left: 6px;
+	}
+	.verdict {
+		min-width: 118px;
+		text-align: right;
+	}
+	.figure {
+		display: block;
+		font-size: var(--size-24);
+		font-weight: 700;
+	}
+</style>

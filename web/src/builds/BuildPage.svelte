@@ -1,0 +1,127 @@
+<!-- @component
+	A build: header, tape, and the desk of its stage. Build, designs and marker are shared by its desks.
+-->
+<script lang="ts">
+	import { answer, api, Refused, type Build, type Design, type Target } from '../lib/api/client';
+	import { router } from '../lib/router/router.svelte';
+	import Header from '../lib/shell/Header.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { stages, type Stage } from '../lib/shell/stages';
+	import Tape from '../lib/shell/Tape.svelte';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import MatchDesk from '../match/MatchDesk.svelte';
+	import SweepDesk from '../sweep/SweepDesk.svelte';
+
+	interface Props {
+		buildId: string;
+		stage: Stage;
+	}
+
+	let { buildId, stage }: Props = $props();
+
+	let build = $state.raw<Build | null>(null);
+	let designs = $state.raw<Design[]>([]);
+	let problem = $state<string | null>(null);
+	let markerHz = $state(0);
+
+	async function load(): Promise<void> {
+		try {
+			const at = { params: { path: { build_id: buildId } } };
+			const [found, kept] = await Promise.all([
+				answer(api.GET('/api/builds/{build_id}', at)),
+				answer(api.GET('/api/builds/{build_id}/designs', at))
+			]);
+			build = found;
+			designs = kept;
+			const asked = Number(router.place.query.get('marker'));
+			const first = found.targets[0] as Target;
+			markerHz = asked > 0 ? asked * 1e6 : (first.low_hz + first.high_hz) / 2;
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			problem = why.message;
+		}
+	}
+	void load();
+
+	function mark(hz: number, settled: boolean): void {
+		markerHz = hz;
+		if (settled) router.note({ marker: (hz / 1e6).toFixed(4) });
+	}
+
+	type Changes = Partial<Pick<Build, 'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'name'>>;
+	async function change(changes: Changes): Promise<void> {
+		if (!build) return;
+		build = await answer(
+			api.PATCH('/api/builds/{build_id}', {
+				params: { path: { build_id: build.id } },
+				body: { revision: build.revision, ...changes }
+			})
+		);
+	}
+
+	const done = $derived<Stage[]>(
+		build ? ['sweep', ...(designs.length > 0 ? (['match'] as Stage[]) : [])] : []
+	);
+	const stageName = $derived(stages.find((s) => s.key === stage)?.name ?? '');
+
+	function numbered(event: KeyboardEvent): void {
+		const target = event.target as HTMLElement;
+		if (event.ctrlKey || event.metaKey || event.altKey) return;
+		if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName)) return;
+		const to = stages[Number(event.key) - 1];
+		if (to?.desk) router.go(`/builds/${buildId}/${to.key}`);
+	}
+</script>
+
+<svelte:head><title>{stageName} · {build?.name ?? 'Build'} · Yielding Coil</title></svelte:head>
+<svelte:window onkeydown={numbered} />
+
+<Header title={build?.name}>
+	{#snippet tools()}
+		{#if build}
+			{@const present = build}
+			<QuantityField
+				label="Power"
+				quiet
+				kind="power"
+				shown="{Number(present.power_w.toFixed(1))} W"
+				width={6}
+				onsettle={(power_w) => change({ power_w })}
+			/>
+			<select
+				aria-label="Mode"
+				value={present.mode}
+				onchange={(event) => change({ mode: event.currentTarget.value as Build['mode'] })}
+			>
+				<option value="speech">speech</option>
+				<option value="telegraphy">telegraphy</option>
+				<option value="digital">digital, constant carrier</option>
+			</select>
+		{/if}
+	{/snippet}
+</Header>
+<Tape {buildId} {stage} {done} />
+<main>
+	{#if problem}
+		<Note kind="danger" title="This build cannot be shown.">
+			{problem}. <a href="/">To the shelf</a>
+		</Note>
+	{:else if build}
+		{#if stage === 'match'}
+			<MatchDesk {build} bind:designs {markerHz} onmarker={mark} onchange={change} />
+		{:else}
+			<SweepDesk {build} {markerHz} onmarker={mark} onchange={change} />
+		{/if}
+	{:else}
+		<p class="wait">Looking for the build…</p>
+	{/if}
+</main>
+
+<style>
+	main {
+		padding: 14px 18px 24px;
+	}
+	.wait {
+		color: var(--soft);
+	}
+</style>

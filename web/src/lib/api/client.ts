@@ -1,0 +1,80 @@
+import createClient from 'openapi-fetch';
+
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+export type Build = Schemas['BuildOut'];
+export type Candidate = Schemas['Candidate'];
+export type Content = Schemas['DesignContent'];
+export type Curves = Schemas['Curves'];
+export type Design = Schemas['DesignOut'];
+export type Element = Content['elements'][number];
+export type Coil = Schemas['Coil'];
+export type Prediction = Schemas['Prediction'];
+export type Problem = Schemas['Problem'];
+export type Reading = Schemas['Reading'];
+export type Revision = Schemas['RevisionOut'];
+export type Station = Schemas['StationOut'];
+export type Sweep = Schemas['SweepOut'];
+export type Target = Schemas['TargetPayload'];
+export type Tick = Schemas['Tick'];
+export type Yield = Schemas['YieldOut'];
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+// Tests wait for this attribute: set while nothing is under way.
+let underWay = 0;
+function count(by: 1 | -1): void {
+	underWay += by;
+	document.documentElement.dataset.settled = String(underWay === 0);
+}
+api.use({
+	onRequest: () => count(1),
+	onResponse: () => count(-1),
+	onError: () => count(-1)
+});
+
+/** A refusal as the server words it. */
+export class Refused extends Error {
+	constructor(readonly problem: Problem) {
+		super(problem.detail);
+	}
+}
+
+const gone: Problem = {
+	type: 'about:blank',
+	title: 'No answer',
+	status: 0,
+	code: 'server_gone',
+	detail:
+		'The application does not answer. Nothing on this page is lost: start it again with ./start.'
+};
+
+/** The data of an answer; throws `Refused` for a problem and when no answer came. */
+export async function answer<T>(
+	asked: Promise<{ data?: T; error?: unknown; response: Response }>
+): Promise<T> {
+	let got;
+	try {
+		got = await asked;
+	} catch {
+		throw new Refused(gone);
+	}
+	if (got.error !== undefined) {
+		const problem = got.error as Partial<Problem>;
+		throw new Refused(typeof problem.detail === 'string' ? (problem as Problem) : gone);
+	}
+	return got.data as T;
+}
+
+/** Sends a dropped file as it is, to the byte. */
+export async function dropSweep(file: File): Promise<Sweep> {
+	return answer(
+		api.POST('/api/sweeps', {
+			params: { query: { name: file.name } },
+			body: file as unknown as string,
+			bodySerializer: (body) => body as unknown as BodyInit,
+			headers: { 'Content-Type': 'application/octet-stream' }
+		})
+	);
+}

@@ -1,0 +1,149 @@
+<!-- @component
+	The chart of Γ: the wire over frequency, the match over frequency, and the road each part takes at the marker.
+-->
+<script lang="ts">
+	import { arcThrough, path } from './curve';
+
+	interface Curve {
+		gamma_real: (number | null)[];
+		gamma_imag: (number | null)[];
+	}
+	interface Point {
+		re: number;
+		im: number;
+	}
+	/** One part's way: from, through half of its effect, to; with its name. */
+	interface Leg {
+		from: Point;
+		half: Point;
+		to: Point;
+		name: string;
+	}
+
+	interface Props {
+		/** Side of the square, pixels. */
+		size: number;
+		/** The antenna as measured. */
+		antenna: Curve;
+		/** With the match; none on the sweep desk. */
+		match?: Curve;
+		/** Where the marker stands on the antenna. */
+		at: Point | null;
+		/** What each part does at the marker; empty on the sweep desk. */
+		road?: Leg[];
+		/** SWR limits to draw as circles. */
+		limits: number[];
+	}
+
+	let { size, antenna, match, at, road = [], limits }: Props = $props();
+
+	const margin = 16;
+	const radius = $derived(size / 2 - margin);
+	const x = $derived((re: number) => size / 2 + re * radius);
+	const y = $derived((im: number) => size / 2 - im * radius);
+	const circles = [0.2, 0.5, 1, 2, 5];
+	const clip = `chart-${Math.random().toString(36).slice(2)}`;
+	const end = $derived(road[road.length - 1]?.to ?? at);
+	const spot = $derived((p: Point) => ({ x: x(p.re), y: y(p.im) }));
+</script>
+
+<svg
+	viewBox="0 0 {size} {size}"
+	role="img"
+	aria-label="Chart of the reflection coefficient; the centre is 50 ohm"
+>
+	<defs><clipPath id={clip}><circle cx={size / 2} cy={size / 2} r={radius} /></clipPath></defs>
+	<g class="net" clip-path="url(#{clip})">
+		{#each circles as r (r)}
+			<circle cx={x(r / (1 + r))} cy={y(0)} r={radius / (1 + r)} />
+			<circle cx={x(1)} cy={y(1 / r)} r={radius / r} />
+			<circle cx={x(1)} cy={y(-1 / r)} r={radius / r} />
+		{/each}
+		<line x1={x(-1)} x2={x(1)} y1={y(0)} y2={y(0)} />
+	</g>
+	<circle class="rim" cx={size / 2} cy={size / 2} r={radius} />
+	{#each limits as limit (limit)}
+		<circle class="limit" cx={size / 2} cy={size / 2} r={(radius * (limit - 1)) / (limit + 1)} />
+	{/each}
+	<path class="antenna" d={path(antenna.gamma_real, antenna.gamma_imag, x, y)} />
+	{#if match}
+		<path class="match" d={path(match.gamma_real, match.gamma_imag, x, y)} />
+	{/if}
+	{#each road as leg (leg.name)}
+		<path class="road" d={arcThrough(spot(leg.from), spot(leg.half), spot(leg.to))} />
+		<circle class="stop" cx={x(leg.to.re)} cy={y(leg.to.im)} r="4" />
+		<text
+			class="leg"
+			x={x(leg.half.re) + (leg.half.re > 0.55 ? -10 : 8)}
+			y={y(leg.half.im) + (leg.half.im < 0 ? 16 : -8)}
+			text-anchor={leg.half.re > 0.2 ? 'end' : 'start'}>+ {leg.name}</text
+		>
+	{/each}
+	{#if at}
+		<circle class="here" cx={x(at.re)} cy={y(at.im)} r="5" />
+		<text
+			class="wire"
+			x={x(at.re) + (at.re > 0.5 ? -9 : 9)}
+			y={y(at.im) - 9}
+			text-anchor={at.re > 0.5 ? 'end' : 'start'}>wire</text
+		>
+	{/if}
+	{#if road.length && end}
+		<circle class="here" cx={x(end.re)} cy={y(end.im)} r="5" />
+	{/if}
+</svg>
+
+<style>
+	svg {
+		display: block;
+		width: 100%;
+		max-width: 300px;
+		margin: 0 auto;
+	}
+	.net * {
+		fill: none;
+		stroke: var(--line);
+	}
+	.rim {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 1.4;
+	}
+	.limit {
+		fill: none;
+		stroke: var(--enamel);
+		stroke-dasharray: 4 3;
+	}
+	path {
+		fill: none;
+		stroke-width: 2.2;
+	}
+	.antenna {
+		stroke: var(--blueprint);
+	}
+	.match {
+		stroke: var(--copper);
+		stroke-dasharray: 7 3;
+	}
+	.road {
+		stroke: var(--verdigris);
+	}
+	.stop {
+		fill: var(--verdigris);
+	}
+	.here {
+		fill: var(--ink);
+	}
+	text {
+		font-size: var(--size-12);
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 3px;
+	}
+	.leg {
+		fill: var(--verdigris);
+	}
+	.wire {
+		fill: var(--ink);
+	}
+</style>

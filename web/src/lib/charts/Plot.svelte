@@ -1,0 +1,175 @@
+<!-- @component
+	A chart's frame: axes, band, the shared marker, and whatever marks are put in it.
+-->
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+
+	import { scaleLinear, scaleLog } from 'd3-scale';
+
+	import { megahertz } from '../units/format';
+	import type { Scale } from './curve';
+
+	interface Props {
+		/** What a screen reader says of the drawing. */
+		label: string;
+		/** Frequency at the left and right edge, Hz. */
+		lowHz: number;
+		highHz: number;
+		/** Value at the bottom and top edge. */
+		bottom: number;
+		top: number;
+		/** Values that get a line and a number. */
+		ticks: number[];
+		/** What the numbers at the left read; the value itself when left out. */
+		tickText?: (value: number) => string;
+		/** Logarithmic upright axis; linear when left out. */
+		log?: boolean;
+		/** Stretches to shade, Hz. */
+		bands: { low_hz: number; high_hz: number; label: string }[];
+		/** Where the marker stands, Hz. */
+		markerHz: number;
+		/** Called while the marker is dragged, and once more when it is let go. */
+		onmarker: (hz: number, settled: boolean) => void;
+		/** Height in pixels. */
+		height: number;
+		/** The marks: they get both scales and the frame's inner width and height. */
+		marks: Snippet<[{ x: Scale; y: Scale; width: number; height: number }]>;
+	}
+
+	let {
+		label,
+		lowHz,
+		highHz,
+		bottom,
+		top,
+		ticks,
+		tickText = String,
+		log = false,
+		bands,
+		markerHz,
+		onmarker,
+		height,
+		marks
+	}: Props = $props();
+
+	const left = 40;
+	const right = 12;
+	const above = 12;
+	const below = 24;
+
+	let outer = $state(640);
+	const width = $derived(Math.max(120, outer - left - right));
+	const inner = $derived(height - above - below);
+	const x = $derived(scaleLinear([lowHz, highHz], [0, width]));
+	const y = $derived((log ? scaleLog : scaleLinear)([bottom, top], [inner, 0]));
+	const xTicks = $derived(x.ticks(Math.max(2, Math.round(width / 130))));
+	const decimals = $derived((xTicks[1] ?? 1e6) - (xTicks[0] ?? 0) < 1e5 ? 2 : 1);
+	const clip = `clip-${Math.random().toString(36).slice(2)}`;
+
+	let dragging = false;
+
+	function moved(event: PointerEvent, settled: boolean): void {
+		const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
+		const hz = x.invert(event.clientX - box.left - left);
+		onmarker(Math.min(highHz, Math.max(lowHz, hz)), settled);
+	}
+</script>
+
+<div class="frame" bind:clientWidth={outer}>
+	<!-- The marker is also a slider outside the drawing, for keys and screen readers. -->
+	<svg
+		width={outer}
+		{height}
+		role="img"
+		aria-label={label}
+		onpointerdown={(event) => {
+			dragging = true;
+			event.currentTarget.setPointerCapture(event.pointerId);
+			moved(event, false);
+		}}
+		onpointermove={(event) => dragging && moved(event, false)}
+		onpointerup={(event) => {
+			if (dragging) moved(event, true);
+			dragging = false;
+		}}
+		onpointercancel={() => (dragging = false)}
+	>
+		<defs>
+			<clipPath id={clip}><rect x="0" y="-1" {width} height={inner + 2} /></clipPath>
+		</defs>
+		<g transform="translate({left},{above})">
+			{#each bands as stretch (stretch.label)}
+				<rect
+					class="band"
+					x={x(Math.max(stretch.low_hz, lowHz))}
+					width={Math.max(
+						1.5,
+						x(Math.min(stretch.high_hz, highHz)) - x(Math.max(stretch.low_hz, lowHz))
+					)}
+					y="0"
+					height={inner}
+				/>
+				<text
+					class="band-name"
+					x={x(Math.min(stretch.high_hz, highHz)) - 5}
+					y="15"
+					text-anchor="end">{stretch.label}</text
+				>
+			{/each}
+			{#each ticks as tick (tick)}
+				<line class="grid" x1="0" x2={width} y1={y(tick)} y2={y(tick)} />
+				<text class="tick" x="-7" y={y(tick) + 4} text-anchor="end">{tickText(tick)}</text>
+			{/each}
+			{#each xTicks as tick, i (tick)}
+				<text
+					class="tick"
+					x={x(tick)}
+					y={inner + 18}
+					text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
+					>{(tick / 1e6).toFixed(decimals)}{i === xTicks.length - 1 ? ' MHz' : ''}</text
+				>
+			{/each}
+			<g clip-path="url(#{clip})">{@render marks({ x, y, width, height: inner })}</g>
+			<g class="marker" transform="translate({x(markerHz)},0)">
+				<line y1="0" y2={inner} />
+				<path d="M-6,-9h12l-6,9z" />
+			</g>
+		</g>
+	</svg>
+	<span class="unseen">Marker at {megahertz(markerHz)} MHz</span>
+</div>
+
+<style>
+	.frame {
+		width: 100%;
+		min-width: 0;
+		overflow: hidden;
+	}
+	svg {
+		display: block;
+		touch-action: pan-y;
+		cursor: ew-resize;
+		user-select: none;
+	}
+	.band {
+		fill: var(--verdigris-wash);
+		opacity: 0.55;
+	}
+	.band-name {
+		fill: var(--verdigris);
+		font-size: var(--size-12);
+	}
+	.grid {
+		stroke: var(--line);
+	}
+	.tick {
+		fill: var(--soft);
+		font: var(--size-12) var(--mono);
+	}
+	.marker line {
+		stroke: var(--ink);
+	}
+	.marker path {
+		fill: var(--ink);
+	}
+</style>

@@ -1,0 +1,74 @@
+<!-- @component
+	Return loss against frequency, in dB, more upwards.
+-->
+<script lang="ts">
+	import { path } from './curve';
+	import Plot from './Plot.svelte';
+
+	interface Curve {
+		frequency_hz: (number | null)[];
+		values: (number | null)[];
+	}
+
+	interface Props {
+		lowHz: number;
+		highHz: number;
+		targets: { low_hz: number; high_hz: number; label: string }[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		height: number;
+		/** The antenna as measured. */
+		antenna: Curve;
+		/** With the match, predicted; none on the sweep desk. */
+		match?: Curve;
+	}
+
+	let { lowHz, highHz, targets, markerHz, onmarker, height, antenna, match }: Props = $props();
+
+	const most = $derived(
+		Math.max(
+			...[...antenna.values, ...(match?.values ?? [])].map((v) => v ?? 0).filter(Number.isFinite)
+		)
+	);
+	const top = $derived(most > 20 ? 40 : most > 5 ? 20 : most > 1 ? 5 : 1);
+	const ticks = $derived([0, 1, 2, 3, 4].map((n) => (n * top) / 4));
+</script>
+
+<Plot
+	label="Return loss against frequency, in dB"
+	{lowHz}
+	{highHz}
+	bottom={0}
+	{top}
+	{ticks}
+	bands={targets}
+	{markerHz}
+	{onmarker}
+	{height}
+>
+	{#snippet marks({ x, y })}
+		<path class="antenna" d={path(antenna.frequency_hz, antenna.values, x, y)} />
+		{#if match}
+			<path class="match" d={path(match.frequency_hz, match.values, x, y)} />
+		{/if}
+		<text x="8" y="16">return loss, dB: more is better</text>
+	{/snippet}
+</Plot>
+
+<style>
+	path {
+		fill: none;
+		stroke-width: 2;
+	}
+	.antenna {
+		stroke: var(--blueprint);
+	}
+	.match {
+		stroke: var(--copper);
+		stroke-dasharray: 8 4;
+	}
+	text {
+		font-size: var(--size-12);
+		fill: var(--soft);
+	}
+</style>

@@ -1,0 +1,193 @@
+<!-- @component
+	Standing-wave ratio against frequency: the antenna as measured, with the match, at the radio; with a fan.
+-->
+<script lang="ts">
+	import { band, extent, path, valueAt } from './curve';
+	import Plot from './Plot.svelte';
+	import { swr } from '../units/format';
+
+	interface Curve {
+		frequency_hz: (number | null)[];
+		values: (number | null)[];
+	}
+
+	interface Props {
+		lowHz: number;
+		highHz: number;
+		targets: { low_hz: number; high_hz: number; label: string; swr_limit: number }[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		height: number;
+		/** The antenna itself, as measured. */
+		antenna: Curve;
+		/** With the match, predicted; none on the sweep desk. */
+		match?: Curve;
+		/** What the radio end reads; none when left out. */
+		radio?: Curve;
+		/** How it was before the present edit; none when left out. */
+		former?: Curve;
+		/** Where nineteen builds in twenty lie. */
+		fan?: { hz: number[]; low: (number | null)[]; high: (number | null)[] };
+	}
+
+	let {
+		lowHz,
+		highHz,
+		targets,
+		markerHz,
+		onmarker,
+		height,
+		antenna,
+		match,
+		radio,
+		former,
+		fan
+	}: Props = $props();
+
+	const top = 10;
+	const ticks = [1, 1.5, 2, 3, 5, 10];
+	const limits = $derived([...new Set(targets.map((t) => t.swr_limit))]);
+	const range = $derived(extent(antenna.frequency_hz, antenna.values, lowHz, highHz));
+	const offScale = $derived(range !== null && range[0] > top);
+
+	/** What lies above the chart runs along its edge. */
+	function cut(values: (number | null)[]): (number | null)[] {
+		return values.map((v) => Math.min(v ?? top, top));
+	}
+
+	/** A place for a curve's name: where it is in view, away from its dip; and whether it rises there. */
+	function place(
+		curve: Curve,
+		prefer: number[],
+		edge: (hz: number, value: number) => number = (_, value) => value
+	): { hz: number; value: number; rises: boolean } | null {
+		const span = highHz - lowHz;
+		for (const share of prefer) {
+			const hz = lowHz + share * span;
+			const value = valueAt(curve.frequency_hz, curve.values, hz);
+			const on = valueAt(curve.frequency_hz, curve.values, hz + span / 50);
+			if (value === null || on === null || value > 6 || value < 1.2) continue;
+			return { hz, value: edge(hz, value), rises: on > value };
+		}
+		return null;
+	}
+	const matchName = $derived(
+		match &&
+			place(match, [0.84, 0.78, 0.9, 0.7, 0.16, 0.22, 0.3], (hz, value) =>
+				Math.max(value, (fan && valueAt(fan.hz, fan.high, hz)) ?? value)
+			)
+	);
+	const radioName = $derived(radio && place(radio, [0.68, 0.72, 0.64, 0.78, 0.3, 0.2]));
+	const antennaName = $derived(place(antenna, [0.12, 0.2, 0.3, 0.7, 0.85]));
+</script>
+
+<Plot
+	label="SWR against frequency"
+	{lowHz}
+	{highHz}
+	bottom={1}
+	{top}
+	{ticks}
+	log
+	bands={targets}
+	{markerHz}
+	{onmarker}
+	{height}
+>
+	{#snippet marks({ x, y, width })}
+		{#if fan}
+			<path class="fan" d={band(fan.hz, fan.low, fan.high, x, y, top)} />
+		{/if}
+		{#each limits as limit (limit)}
+			<line class="limit" x1="0" x2={width} y1={y(limit)} y2={y(limit)} />
+			<text class="limit-name" x="6" y={y(limit) - 5}>limit {Number(limit.toFixed(2))}</text>
+		{/each}
+		<path class="antenna" d={path(antenna.frequency_hz, cut(antenna.values), x, y)} />
+		{#if former}
+			<path class="former" d={path(former.frequency_hz, cut(former.values), x, y)} />
+		{/if}
+		{#if match}
+			<path class="match" d={path(match.frequency_hz, cut(match.values), x, y)} />
+		{/if}
+		{#if radio}
+			<path class="radio" d={path(radio.frequency_hz, cut(radio.values), x, y)} />
+		{/if}
+		{#if offScale && range}
+			<text class="name blueprint" x="24" y={y(top) + (width < 420 ? 34 : 18)}
+				>the wire as measured: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</text
+			>
+		{:else if antennaName}
+			<text class="name blueprint" x={x(antennaName.hz) + 6} y={y(antennaName.value) - 8}
+				>the wire as measured</text
+			>
+		{/if}
+		{#if matchName}
+			<text
+				class="name copper"
+				x={x(matchName.hz) + (matchName.rises ? -8 : 8)}
+				y={Math.max(30, y(matchName.value) - 6)}
+				text-anchor={matchName.rises ? 'end' : 'start'}>at the match, predicted</text
+			>
+		{/if}
+		{#if radioName}
+			<text
+				class="name"
+				x={x(radioName.hz) + (radioName.rises ? 14 : -14)}
+				y={y(radioName.value) + 18}
+				text-anchor={radioName.rises ? 'start' : 'end'}>what the radio will read</text
+			>
+		{/if}
+	{/snippet}
+</Plot>
+
+<style>
+	path {
+		fill: none;
+	}
+	.fan {
+		fill: var(--copper-wash);
+		opacity: 0.8;
+	}
+	.antenna {
+		stroke: var(--blueprint);
+		stroke-width: 2;
+	}
+	.match {
+		stroke: var(--copper);
+		stroke-width: 2.5;
+		stroke-dasharray: 8 4;
+	}
+	.former {
+		stroke: var(--copper);
+		stroke-width: 1;
+		opacity: 0.55;
+	}
+	.radio {
+		stroke: var(--ink);
+		stroke-width: 1.6;
+		stroke-dasharray: 2 3;
+	}
+	.limit {
+		stroke: var(--enamel);
+		stroke-dasharray: 3 3;
+	}
+	.limit-name {
+		fill: var(--enamel);
+		font-size: var(--size-12);
+	}
+	.name {
+		font-size: var(--size-12);
+		fill: var(--ink);
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 3px;
+	}
+	.blueprint {
+		fill: var(--blueprint);
+		font-weight: 600;
+	}
+	.copper {
+		fill: var(--copper-ink);
+		font-weight: 600;
+	}
+</style>

@@ -1,0 +1,102 @@
+<!-- @component
+	A value typed as people write it. Enter or leaving the field settles it; what is not understood stays, with why.
+-->
+<script lang="ts">
+	import { answer, api, Refused, type Schemas } from '../api/client';
+	import { units } from '../units/units.svelte';
+
+	interface Props {
+		/** Name for the eye and for screen readers. */
+		label: string;
+		/** What the field holds. */
+		kind: Schemas['QuantityAsked']['kind'];
+		/** The value as shown, with its unit. */
+		shown: string;
+		/** Called with the value in SI. May throw `Refused`, which is shown here. */
+		onsettle: (value: number) => void | Promise<void>;
+		/** Label hidden from the eye; shown when left out. */
+		quiet?: boolean;
+		/** Width in characters; 9 when left out. */
+		width?: number;
+	}
+
+	let { label, kind, shown, onsettle, quiet = false, width = 9 }: Props = $props();
+
+	const id = `field-${Math.random().toString(36).slice(2)}`;
+	let typed = $state<string | null>(null);
+	let problem = $state<string | null>(null);
+
+	async function settle(): Promise<void> {
+		if (typed === null || typed === shown) {
+			typed = null;
+			problem = null;
+			return;
+		}
+		const text = typed;
+		try {
+			const { value } = await answer(
+				api.POST('/api/quantities', { body: { text, kind, length_unit: units.length } })
+			);
+			await onsettle(value);
+			typed = null;
+			problem = null;
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			problem = why.message;
+		}
+	}
+</script>
+
+<span class="field">
+	<label for={id} class={quiet ? 'unseen' : ''}>{label}</label>
+	<input
+		{id}
+		class="mono"
+		style:width="{width}ch"
+		value={typed ?? shown}
+		aria-invalid={problem !== null}
+		aria-describedby={problem ? `${id}-problem` : undefined}
+		autocomplete="off"
+		spellcheck="false"
+		oninput={(event) => (typed = event.currentTarget.value)}
+		onblur={settle}
+		onkeydown={(event) => {
+			if (event.key === 'Enter') void settle();
+			if (event.key === 'Escape') {
+				typed = null;
+				problem = null;
+			}
+		}}
+	/>
+	{#if problem}<span class="problem" id="{id}-problem" role="alert">{problem}</span>{/if}
+</span>
+
+<style>
+	.field {
+		display: inline-flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px;
+		font-size: var(--size-13);
+	}
+	label {
+		color: var(--soft);
+	}
+	input {
+		background: var(--sheet);
+		border: 1px solid var(--control-edge);
+		border-radius: 6px;
+		padding: 4px 8px;
+		font-size: var(--size-13);
+		box-sizing: content-box;
+	}
+	input[aria-invalid='true'] {
+		border-color: var(--enamel);
+		border-width: 2px;
+	}
+	.problem {
+		flex-basis: 100%;
+		color: var(--enamel);
+		font-size: var(--size-12);
+	}
+</style>

@@ -1,0 +1,13 @@
+/** The stages of the work, in order; those with a desk can be gone to. */
+export const stages = [
+	{ key: 'wire', name: 'Wire', desk: false },
+	{ key: 'sweep', name: 'Sweep', desk: true },
+	{ key: 'match', name: 'Match', desk: true },
+	{ key: 'wind', name: 'Wind', desk: false },
+	{ key: 'predict', name: 'Predict', desk: false },
+	{ key: 'build', name: 'Build', desk: false },
+	{ key: 'trim', name: 'Trim', desk: false },
+	{ key: 'log', name: 'Log', desk: false }
+] as const;
+
+export type Stage = (typeof stages)[number]['key'];

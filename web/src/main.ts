@@ -1,0 +1,9 @@
+import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
+import { mount } from 'svelte';
+
+import App from './App.svelte';
+import './tokens.css';
+
+const target = document.getElementById('app');
+if (target) mount(App, { target });

@@ -1,0 +1,524 @@
+<!-- @component
+	The match desk: the drop, SWR before and after, the two parts on rulers, the road to 50 Ω, and the verdict.
+-->
+<script lang="ts">
+	import {
+		answer,
+		api,
+		Refused,
+		type Build,
+		type Content,
+		type Design,
+		type Schemas,
+		type Station
+	} from '../lib/api/client';
+	import { valueAt } from '../lib/charts/curve';
+	import GammaChart from '../lib/charts/GammaChart.svelte';
+	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
+	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
+	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { router } from '../lib/router/router.svelte';
+	import Drop from '../lib/shell/Drop.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { impedance, length, megahertz, swr } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import PartRuler from './PartRuler.svelte';
+	import { chartRange, feedline, parts, shapeName, withLine } from './shape';
+	import Verdict from './Verdict.svelte';
+	import { moved } from './words';
+	import { standingOf, Work } from './work.svelte';
+
+	interface Props {
+		build: Build;
+		designs: Design[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		/** Keeps changes of the build. */
+		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
+	}
+
+	let { build, designs = $bindable(), markerHz, onmarker, onchange }: Props = $props();
+
+	let cables = $state.raw<Schemas['CableOut'][]>([]);
+	let wires = $state.raw<Schemas['WireOut'][]>([]);
+	let shown = $state<'SWR' | 'R and X' | 'return loss'>('SWR');
+	let refused = $state<string | null>(null);
+	void Promise.all([answer(api.GET('/api/tables/cables')), answer(api.GET('/api/tables/wires'))])
+		.then(([c, w]) => {
+			cables = c;
+			wires = w;
+		})
+		.catch(() => undefined);
+
+	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
+	const range = $derived.by((): { lowHz: number; highHz: number } => {
+		const targets = work.content?.targets ?? build.targets;
+		return chartRange(targets, sweep?.low_hz ?? 0, sweep?.high_hz ?? 1e9);
+	});
+	// One object for the life of the desk; it reads power and range when it asks.
+	const work: Work = new Work(
+		// svelte-ignore state_referenced_locally
+		build.id,
+		() => ({ power_w: build.power_w, low_hz: range.lowHz, high_hz: range.highHz }),
+		(kept) => {
+			const known = designs.some((d) => d.id === kept.id);
+			designs = known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept];
+		}
+	);
+
+	function open(design: Design): void {
+		work.open(design);
+		router.note({ design: design.id });
+	}
+
+	async function begin(): Promise<void> {
+		if (!sweep) return;
+		const bare: Content = {
+			version: 1,
+			antenna: { kind: 'sweep', sweep_id: sweep.id },
+			targets: build.targets,
+			elements: [],
+			seed: 1,
+			reading_spread: 0.02
+		};
+		try {
+			const found = await work.ask(bare, build.power_w);
+			const best = found[0];
+			if (!best?.content) {
+				refused = best?.refused ?? 'no network matches this wire there';
+				return;
+			}
+			const design = await answer(
+				api.POST('/api/builds/{build_id}/designs', {
+					params: { path: { build_id: build.id } },
+					body: { name: shapeName(best), content: best.content }
+				})
+			);
+			designs = [...designs, design];
+			open(design);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			refused = why.message;
+		}
+	}
+
+	function start(): void {
+		const asked = router.place.query.get('design');
+		const design =
+			designs.find((d) => d.id === asked) ??
+			designs.find((d) => d.id === build.chosen_design_id) ??
+			designs[0];
+		if (design) open(design);
+		else void begin();
+	}
+	start();
+
+	// Power belongs to the build, not to the design: what is drawn follows it.
+	// svelte-ignore state_referenced_locally
+	let drawnPower = build.power_w;
+	$effect(() => {
+		if (build.power_w === drawnPower) return;
+		drawnPower = build.power_w;
+		work.refresh();
+		work.compare();
+	});
+
+	const prediction = $derived(work.prediction);
+	const stations = $derived(prediction?.stations ?? []);
+	const antenna = $derived(stations[0]);
+	const box = $derived(prediction ? stations[prediction.box] : undefined);
+	const radio = $derived(stations[stations.length - 1]);
+	const formerBox = $derived(work.former ? work.former.stations[work.former.box] : undefined);
+	const centerHz = $derived.by(() => {
+		const first = work.content?.targets[0] ?? build.targets[0];
+		return first ? (first.low_hz + first.high_hz) / 2 : 0;
+	});
+
+	function at(station: Station | undefined, hz: number) {
+		const read = (values: (number | null)[] | undefined) =>
+			station && values ? valueAt(station.frequency_hz, values, hz) : null;
+		return {
+			r: read(station?.resistance_ohm),
+			x: read(station?.reactance_ohm),
+			swr: read(station?.swr),
+			re: read(station?.gamma_real),
+			im: read(station?.gamma_imag),
+			halfRe: read(station?.halfway_real),
+			halfIm: read(station?.halfway_imag),
+			power: read(station?.power_w),
+			loss: read(station?.loss_w)
+		};
+	}
+	const seen = $derived(stations.map((s) => ({ key: s.key, ...at(s, markerHz) })));
+	const atBox = $derived(prediction ? seen[prediction.box] : undefined);
+	const point = (p: { re: number | null; im: number | null } | undefined) =>
+		p && p.re !== null && p.im !== null ? { re: p.re, im: p.im } : null;
+	const names = $derived(
+		new Map(
+			(work.content ? parts(work.content) : []).map((p) => [
+				p.key,
+				p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C'
+			])
+		)
+	);
+	const road = $derived(
+		(prediction ? seen.slice(1, prediction.box + 1) : []).flatMap((leg, i) => {
+			const from = point(seen[i]);
+			const to = point(leg);
+			const half = point({ re: leg.halfRe, im: leg.halfIm });
+			return from && to && half ? [{ from, half, to, name: names.get(leg.key) ?? leg.key }] : [];
+		})
+	);
+	const line = $derived(work.content ? feedline(work.content) : undefined);
+	const lineMade = $derived(prediction?.made.find((m) => m.kind === 'line'));
+	const middle = $derived(at(antenna, centerHz));
+	const stops = $derived.by(() => {
+		const wire = seen[0];
+		const last = seen[seen.length - 1];
+		if (!prediction || !wire || !last || !atBox) return [];
+		const matchHeat = seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0);
+		const found = [
+			{
+				key: 'wire',
+				title: 'The wire',
+				detail: sweep?.name ?? '',
+				of: wire,
+				heat: 0,
+				measured: true,
+				href: `/builds/${build.id}/sweep`,
+				here: false
+			},
+			{
+				key: 'match',
+				title: 'Match',
+				detail: work.content
+					? parts(work.content)
+							.map((p) => `${p.place} ${names.get(p.key)}`)
+							.join(' · ')
+					: '',
+				of: atBox,
+				heat: matchHeat,
+				measured: false,
+				here: true
+			}
+		];
+		if (line) {
+			found.push({
+				key: 'line',
+				title: `Coax, ${length(line.length_m, units.length)}`,
+				detail:
+					lineMade && lineMade.kind === 'line'
+						? `loses ${lineMade.loss_db?.toFixed(2) ?? '–'} dB (${lineMade.matched_loss_db.toFixed(2)} matched)`
+						: '',
+				of: last,
+				heat: last.loss ?? 0,
+				measured: false,
+				here: false
+			});
+		}
+		found.push({
+			key: 'radio',
+			title: 'Radio',
+			detail: `${megahertz(markerHz)} MHz`,
+			of: last,
+			heat: 0,
+			measured: false,
+			here: false
+		});
+		return found.map(({ of, ...stop }) => ({
+			...stop,
+			resistance: of.r,
+			reactance: of.x,
+			swr: of.swr,
+			watts: of.power
+		}));
+	});
+	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
+
+	function keyed(event: KeyboardEvent): void {
+		if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT')
+			return;
+		const key = event.key.toLowerCase();
+		if (key !== 'z' && key !== 'y') return;
+		event.preventDefault();
+		void work.walk(key === 'y' || event.shiftKey ? 'redo' : 'undo');
+	}
+
+	async function choose(id: string): Promise<void> {
+		const design = designs.find((d) => d.id === id);
+		if (!design) return;
+		open(design);
+		await onchange({ chosen_design_id: id });
+	}
+</script>
+
+<svelte:window onkeydown={keyed} />
+
+{#if refused}
+	<Note kind="danger" title="No match to begin with.">
+		{refused}. <a href="/builds/{build.id}/sweep">Back to the sweep</a>
+	</Note>
+{:else if work.content && prediction && antenna && box && radio && atBox}
+	<div class="desk">
+		<aside class="left"><Drop {stops} powerW={build.power_w} /></aside>
+
+		<div class="middle">
+			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+			<section class="sheet">
+				<div class="head">
+					<h2>{shown} at the match</h2>
+					{#each ['SWR', 'R and X', 'return loss'] as const as other (other)}
+						{#if other !== shown}
+							<button class="plain" onclick={() => (shown = other)}>{other}</button>
+						{/if}
+					{/each}
+					<MarkerSlider
+						{...range}
+						{markerHz}
+						stepHz={(range.highHz - range.lowHz) / 100}
+						says="{impedance(atBox.r, atBox.x)} at the match, SWR {swr(atBox.swr)}"
+						{onmarker}
+					/>
+					<span class="mono">{impedance(atBox.r, atBox.x)}</span>
+					<span class="mono">{swr(atBox.swr)} : 1</span>
+				</div>
+				{#if shown === 'SWR'}
+					<SwrChart
+						{...range}
+						targets={work.content.targets}
+						{markerHz}
+						{onmarker}
+						height={288}
+						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
+						match={{ frequency_hz: box.frequency_hz, values: box.swr }}
+						radio={line ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
+						former={formerBox && shift
+							? { frequency_hz: formerBox.frequency_hz, values: formerBox.swr }
+							: undefined}
+						fan={work.yielded
+							? { hz: work.yielded.fan_hz, low: work.yielded.fan_low, high: work.yielded.fan_high }
+							: undefined}
+					/>
+				{:else if shown === 'R and X'}
+					<ImpedanceChart
+						{...range}
+						targets={work.content.targets}
+						{markerHz}
+						{onmarker}
+						height={288}
+						curves={box}
+						hue="copper"
+					/>
+				{:else}
+					<ReturnLossChart
+						{...range}
+						targets={work.content.targets}
+						{markerHz}
+						{onmarker}
+						height={288}
+						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.return_loss_db }}
+						match={{ frequency_hz: box.frequency_hz, values: box.return_loss_db }}
+					/>
+				{/if}
+				<p class="shift">{shift ?? ' '}</p>
+			</section>
+			<div class="pair">
+				<section class="sheet parts">
+					{#each parts(work.content) as part (part.key + part.place + part.kind)}
+						<PartRuler
+							content={work.content}
+							{part}
+							{cables}
+							{wires}
+							{centerHz}
+							onedit={(content, settled) => work.edit(content, settled)}
+						/>
+					{/each}
+					<div class="row">
+						<span class="eyebrow">Coax to the radio</span>
+						<QuantityField
+							label="Length of coax"
+							quiet
+							kind="length"
+							width={8}
+							shown={length(line?.length_m ?? 0, units.length)}
+							onsettle={(length_m) => {
+								if (work.content) work.edit(withLine(work.content, { length_m }), true);
+							}}
+						/>
+						<select
+							aria-label="Coax"
+							value={line?.cable ?? 'foam-6'}
+							onchange={(event) => {
+								if (work.content)
+									work.edit(withLine(work.content, { cable: event.currentTarget.value }), true);
+							}}
+						>
+							{#each cables as cable (cable.key)}<option value={cable.key}>{cable.name}</option
+								>{/each}
+						</select>
+					</div>
+					<div class="row">
+						<button class="button main" disabled={!work.candidates} onclick={() => work.best()}
+							>Best over band</button
+						>
+						<button class="button" onclick={() => work.exactAt(markerHz)}>At marker</button>
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_undo}
+							onclick={() => work.walk('undo')}>Undo</button
+						>
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_redo}
+							onclick={() => work.walk('redo')}>Redo</button
+						>
+						<span class="saved" role="status">{work.saved ?? ''}</span>
+						{#if designs.length > 1}
+							<select
+								aria-label="Design"
+								value={work.design?.id}
+								onchange={(event) => choose(event.currentTarget.value)}
+							>
+								{#each designs as design (design.id)}<option value={design.id}>{design.name}</option
+									>{/each}
+							</select>
+						{/if}
+					</div>
+				</section>
+				<section class="sheet chart">
+					<h2>Road to 50 Ω</h2>
+					<GammaChart
+						size={260}
+						{antenna}
+						match={box}
+						at={point(seen[0])}
+						{road}
+						limits={[...new Set(work.content.targets.map((t) => t.swr_limit))]}
+					/>
+				</section>
+			</div>
+		</div>
+
+		<aside class="right">
+			<Verdict
+				{build}
+				content={work.content}
+				{prediction}
+				yielded={work.yielded}
+				candidates={work.candidates}
+				wire={middle.r !== null && middle.x !== null
+					? { r: middle.r, x: middle.x, hz: centerHz }
+					: null}
+				ontake={(candidate) => work.take(candidate)}
+			/>
+		</aside>
+	</div>
+{:else}
+	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+	<p class="wait">Comparing every L network over {build.targets.map((t) => t.label).join(', ')}…</p>
+{/if}
+
+<style>
+	.desk {
+		display: grid;
+		grid-template-columns: 256px minmax(0, 1fr) 306px;
+		gap: 14px;
+	}
+	.left {
+		display: grid;
+		position: sticky;
+		top: 8px;
+		height: calc(100vh - 112px);
+		min-height: 480px;
+		max-height: 760px;
+	}
+	.middle,
+	.right {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 12px;
+		align-content: start;
+		min-width: 0;
+	}
+	.head {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 12px;
+		margin-bottom: 4px;
+	}
+	h2 {
+		font-size: var(--size-14);
+	}
+	.pair {
+		display: flex;
+		gap: 12px;
+	}
+	.parts {
+		flex: 1;
+		min-width: 0;
+		display: grid;
+		gap: 8px;
+		align-content: start;
+	}
+	.chart {
+		flex: 0 0 262px;
+	}
+	.row {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		align-items: center;
+	}
+	.plain {
+		border: 0;
+		background: none;
+		padding: 2px 4px;
+		color: var(--blueprint);
+		text-decoration: underline;
+		font-size: var(--size-13);
+		cursor: pointer;
+	}
+	.shift {
+		font-size: var(--size-13);
+		color: var(--copper-ink);
+		min-height: 1.4em;
+		white-space: pre;
+	}
+	.saved,
+	.wait {
+		color: var(--soft);
+		font-size: var(--size-13);
+	}
+	@media (max-width: 1050px) {
+		.desk {
+			grid-template-columns: 1fr;
+		}
+		.right {
+			order: 1;
+		}
+		.middle {
+			order: 2;
+		}
+		.left {
+			order: 3;
+			position: static;
+			height: 520px;
+		}
+		.shift {
+			white-space: normal;
+		}
+	}
+	@media (max-width: 620px) {
+		.pair {
+			flex-direction: column;
+		}
+		.chart {
+			flex-basis: auto;
+		}
+	}
+</style>

@@ -1,0 +1,235 @@
+<!-- @component
+	One part of the match on its ruler, with what it is made of beside it.
+-->
+<script lang="ts">
+	import { answer, api, type Content, type Schemas, type Tick } from '../lib/api/client';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import Ruler from '../lib/controls/Ruler.svelte';
+	import { millimetres, quantity, turns } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import { isCoil, type Part, rulerRange, valueOf, withElement, withValue } from './shape';
+
+	interface Props {
+		content: Content;
+		part: Part;
+		cables: Schemas['CableOut'][];
+		wires: Schemas['WireOut'][];
+		/** Middle of the first target, Hz. */
+		centerHz: number;
+		/** Called while dragged, and with `settled` when done. */
+		onedit: (content: Content, settled: boolean) => void;
+	}
+
+	let { content, part, cables, wires, centerHz, onedit }: Props = $props();
+
+	let ruler = $state<Ruler>();
+	let ticks = $state.raw<Tick[]>([]);
+	let range = $state.raw(rulerRange(1e-6));
+	let dragging = false;
+
+	const value = $derived(valueOf(part));
+	const unit = $derived(isCoil(part) ? 'H' : 'F');
+	const coil = $derived(isCoil(part) ? part : null);
+	const stub = $derived(part.kind === 'coax_capacitor' ? part : null);
+	const measured = $derived((part.spread ?? 0) <= 0.0101);
+
+	// The ruler stays while its value is dragged, and moves on when the value has left its middle.
+	$effect(() => {
+		if (dragging) return;
+		const middle = (value - range.low) / (range.high - range.low);
+		if (middle < 0.15 || middle > 0.85) range = rulerRange(value);
+	});
+
+	const made = $derived(
+		JSON.stringify(coil ? [coil.former_m, coil.wire, coil.pitch_m] : stub ? [stub.cable] : [])
+	);
+	// Marks hang on what the part is made of, not on its value: fetched when that, or the ruler, changes.
+	$effect(() => {
+		void made;
+		const { low, high } = range;
+		const element = withValue(content, part, (low + high) / 2).elements.find(
+			(e) => e.key === part.key
+		);
+		if (!element || element.kind === 'line') return;
+		answer(api.POST('/api/rulers', { body: { element, center_hz: centerHz, low, high } }))
+			.then((found) => (ticks = found))
+			.catch(() => (ticks = []));
+	});
+
+	const makes = $derived.by(() => {
+		const every = ticks.length > 14 ? 4 : ticks.length > 9 ? 2 : 1;
+		return ticks.map((t) => {
+			if (coil) {
+				return { value: t.value, text: Math.round(t.make * 2) % every === 0 ? turns(t.make) : '' };
+			}
+			const shown = units.length === 'ft' ? t.make / 0.0254 : t.make * 100;
+			const whole = Math.abs(t.make * 100 - Math.round(t.make * 100)) < 1e-6;
+			return { value: t.value, text: whole ? shown.toFixed(units.length === 'ft' ? 1 : 0) : '' };
+		});
+	});
+	const title = $derived(
+		`${part.place === 'series' ? 'Series' : 'Shunt'} ${coil ? 'coil' : 'capacitor'}`
+	);
+	const above = $derived(
+		coil
+			? `turns above, µH below`
+			: stub
+				? `${units.length === 'ft' ? 'inches' : 'cm'} of open coax above, pF below`
+				: 'bought, pF below'
+	);
+
+	function change(changes: Partial<Part>): void {
+		onedit(withElement(content, part.key, changes), true);
+	}
+</script>
+
+<section>
+	<div class="row head">
+		<h3>{title}<small>{above}</small></h3>
+		<QuantityField
+			label={title}
+			quiet
+			kind={coil ? 'inductance' : 'capacitance'}
+			shown={quantity(value, unit)}
+			width={8}
+			onsettle={(to) => onedit(withValue(content, part, to), true)}
+		/>
+	</div>
+	<div class="row">
+		<button class="button" aria-label="{title}: one step less" onclick={() => ruler?.step(-1)}
+			>−</button
+		>
+		<div class="wide">
+			<Ruler
+				bind:this={ruler}
+				label="{title}, {coil ? 'microhenry' : 'picofarad'}"
+				{value}
+				valueText={quantity(value, unit)}
+				low={range.low}
+				high={range.high}
+				{makes}
+				perUnit={coil ? 1e6 : 1e12}
+				unit={coil ? 'µH' : 'pF'}
+				hue={coil ? 'copper' : 'verdigris'}
+				onchange={(to, settled) => {
+					dragging = !settled;
+					onedit(withValue(content, part, to), settled);
+				}}
+			/>
+		</div>
+		<button class="button" aria-label="{title}: one step more" onclick={() => ruler?.step(1)}
+			>+</button
+		>
+	</div>
+	<div class="row made">
+		{#if coil}
+			<QuantityField
+				label="on"
+				kind="wire"
+				width={7}
+				shown={millimetres(coil.former_m)}
+				onsettle={(former_m) => change({ former_m })}
+			/>
+			<select
+				aria-label="Wire"
+				value={coil.wire}
+				onchange={(event) => change({ wire: event.currentTarget.value })}
+			>
+				{#each wires as wire (wire.key)}<option value={wire.key}>{wire.name}</option>{/each}
+			</select>
+			<QuantityField
+				label="every"
+				kind="wire"
+				width={8}
+				shown={coil.pitch_m === null || coil.pitch_m === undefined
+					? 'touching'
+					: millimetres(coil.pitch_m)}
+				onsettle={(pitch_m) => change({ pitch_m })}
+			/>
+			{#if coil.pitch_m}
+				<button class="plain" onclick={() => change({ pitch_m: null })}>touching</button>
+			{/if}
+		{:else if stub}
+			<label
+				>of
+				<select
+					value={stub.cable}
+					onchange={(event) => change({ cable: event.currentTarget.value })}
+				>
+					{#each cables.filter((c) => c.coax) as cable (cable.key)}
+						<option value={cable.key}>{cable.name}</option>
+					{/each}
+				</select></label
+			>
+		{/if}
+		<label class="check">
+			<input
+				type="checkbox"
+				checked={measured}
+				onchange={(event) =>
+					change({ spread: event.currentTarget.checked ? 0.01 : coil || stub ? 0.04 : 0.05 })}
+			/>
+			measured, ±1 %
+		</label>
+	</div>
+</section>
+
+<style>
+	section {
+		display: grid;
+		gap: 2px;
+		min-width: 0;
+	}
+	h3 {
+		font-size: var(--size-13);
+	}
+	small {
+		margin-left: 6px;
+		font-weight: 400;
+		font-size: var(--size-12);
+		color: var(--soft);
+	}
+	.row {
+		display: flex;
+		align-items: center;
+		gap: 8px;
+		flex-wrap: wrap;
+	}
+	.row > .wide {
+		flex: 1 1 160px;
+		min-width: 0;
+	}
+	.row > .button {
+		padding: 4px 9px;
+	}
+	.head {
+		justify-content: space-between;
+		flex-wrap: nowrap;
+	}
+	.made {
+		gap: 4px 8px;
+		font-size: var(--size-13);
+	}
+	select {
+		max-width: 172px;
+	}
+	.plain {
+		border: 0;
+		background: none;
+		color: var(--blueprint);
+		text-decoration: underline;
+		padding: 0;
+		font-size: var(--size-13);
+		cursor: pointer;
+	}
+	.check {
+		display: inline-flex;
+		gap: 5px;
+		align-items: center;
+	}
+	@media (max-width: 620px) {
+		.row > .wide {
+			flex-basis: 70%;
+		}
+	}
+</style>

@@ -1,0 +1,108 @@
+/** Reading and changing a design's content; pure, so that it is tested without a page. */
+
+import type { Candidate, Coil, Content, Element } from '../lib/api/client';
+
+export type Part = Exclude<Element, { kind: 'line' }>;
+export type Line = Extract<Element, { kind: 'line' }>;
+
+/** The parts of the match, the series one first. */
+export function parts(content: Content): Part[] {
+	const found = content.elements.filter((e): e is Part => e.kind !== 'line');
+	return [...found].sort((a, b) => Number(a.place === 'shunt') - Number(b.place === 'shunt'));
+}
+
+/** The feedline below the match; undefined where the radio sits at the match. */
+export function feedline(content: Content): Line | undefined {
+	return content.elements.find((e): e is Line => e.kind === 'line');
+}
+
+/** What a ruler sets: henry of a coil, farad of a capacitor. */
+export function valueOf(part: Part): number {
+	return part.kind === 'coil' ? part.inductance_h : part.capacitance_f;
+}
+
+export function isCoil(part: Part): part is Coil & { kind: 'coil' } {
+	return part.kind === 'coil';
+}
+
+/** The content with one element changed. */
+export function withElement(content: Content, key: string, changes: Partial<Element>): Content {
+	return {
+		...content,
+		elements: content.elements.map((e) => (e.key === key ? ({ ...e, ...changes } as Element) : e))
+	};
+}
+
+/** The content with one part at another value. */
+export function withValue(content: Content, part: Part, value: number): Content {
+	return withElement(
+		content,
+		part.key,
+		part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value }
+	);
+}
+
+/** The content with a feedline changed, or put below where there is none. */
+export function withLine(content: Content, changes: Partial<Line>): Content {
+	const line = feedline(content);
+	if (line) return withElement(content, line.key, changes);
+	const made: Line = {
+		kind: 'line',
+		key: 'line',
+		place: 'through',
+		cable: 'foam-6',
+		length_m: 0,
+		piece: null,
+		...changes
+	};
+	return { ...content, elements: [...content.elements, made] };
+}
+
+type Shape = Pick<Candidate, 'series' | 'shunt' | 'shunt_at'>;
+
+/** Which L a content is; null where it is none. */
+export function shapeOf(content: Content): Shape | null {
+	const found = parts(content);
+	const [series, shunt] = found;
+	if (found.length !== 2 || series?.place !== 'series' || shunt?.place !== 'shunt') return null;
+	const kind = (p: Part) => (p.kind === 'coil' ? 'coil' : 'capacitor');
+	const first = content.elements.find((e) => e.kind !== 'line');
+	return {
+		series: kind(series),
+		shunt: kind(shunt),
+		shunt_at: first?.place === 'shunt' ? 'load' : 'source'
+	};
+}
+
+export function sameShape(a: Shape | null, b: Shape | null): boolean {
+	return a?.series === b?.series && a?.shunt === b?.shunt && a?.shunt_at === b?.shunt_at;
+}
+
+/** A name for an L, as people say it. */
+export function shapeName(shape: Shape): string {
+	const short = { coil: 'coil', capacitor: 'C' };
+	const up = `${short[shape.series]} up`.replace(/^c/, 'C');
+	const across = `${short[shape.shunt]} across`;
+	return `${up}, ${across}${shape.shunt_at === 'source' ? ' the coax' : ''}`;
+}
+
+/** Where a ruler runs: a third below the value to a third above, on round numbers. */
+export function rulerRange(value: number): { low: number; high: number } {
+	const step = 10 ** Math.floor(Math.log10(value)) / 5;
+	return {
+		low: Math.max(step, Math.floor((value * 0.68) / step) * step),
+		high: Math.ceil((value * 1.36) / step) * step
+	};
+}
+
+/** The stretch of frequency to draw: the targets with as much again at each side, inside the sweep. */
+export function chartRange(
+	targets: { low_hz: number; high_hz: number }[],
+	sweepLow: number,
+	sweepHigh: number
+): { lowHz: number; highHz: number } {
+	const low = Math.min(...targets.map((t) => t.low_hz));
+	const high = Math.max(...targets.map((t) => t.high_hz));
+	const aside = Math.max((high - low) * 1.3, high * 0.025);
+	return { lowHz: Math.max(sweepLow, low - aside), highHz: Math.min(sweepHigh, high + aside) };
+}

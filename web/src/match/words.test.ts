@@ -1,0 +1,89 @@
+import { expect, test } from 'vitest';
+
+import type { Yield } from '../lib/api/client';
+import { caution, coilText, finding, moved, why } from './words';
+
+const figure = (share: number, costs: [string, number][]) => ({
+	share,
+	standard_error: 0.004,
+	impossible: 0,
+	costs: costs.map(([name, cost]) => ({ name, share: cost }))
+});
+const found: Yield = {
+	parts: figure(0.977, [['coil', 0.02]]),
+	reading: figure(0.801, [
+		['reading', 0.16],
+		['coil', 0.08],
+		['capacitor', 0.002]
+	]),
+	measured: [{ name: 'coil', parts_share: 0.99, reading_share: 0.88 }],
+	fan_hz: [],
+	fan_low: [],
+	fan_high: []
+};
+
+test('the yield names the reading, what costs most, and what measuring buys', () => {
+	expect(why(found, 0.02)).toEqual([
+		'If your sweep can be 2 % wrong, 80 %.',
+		"The reading costs you 16 points, the coil's spread 8.",
+		'Sweep the coil alone and bring it to 1 %: 88 %.'
+	]);
+});
+
+test('what costs nothing is not named, and measuring is not sold where it buys nothing', () => {
+	const easy = { ...found, reading: figure(1, []), measured: [] };
+	expect(why(easy, 0.02)).toEqual(['If your sweep can be 2 % wrong, 100 %.']);
+});
+
+test('the caution carries the voltage that occurs', () => {
+	const at = (voltage_v: number) =>
+		caution({ code: 'rf_voltage', values: { voltage_v, power_w: 100, at: 'capacitor' } });
+	expect(at(573).text).toContain('570 V peak');
+	expect(at(1287).text).toContain('1.3 kV peak');
+	expect(at(30).title).toBe('Low voltage.');
+});
+
+test('findings have words, and unknown codes none', () => {
+	const values = { key: 'coil', ratio: 0.61, self_resonance_hz: 30e6 };
+	expect(finding({ code: 'near_self_resonance', values })).toContain('0.61 of its self-resonance');
+	expect(finding({ code: 'something_new', values })).toBeNull();
+});
+
+test('a coil reads as it is wound', () => {
+	const text = coilText(
+		{
+			kind: 'coil',
+			key: 'coil',
+			turns: 7.5,
+			turns_exact: 7.6,
+			former_m: 0.032,
+			wire_name: '1.6 mm enamelled copper',
+			touching: true,
+			pitch_m: 0.0017,
+			winding_m: 0.01275,
+			wire_m: 0.79,
+			tail_m: 0.1,
+			bare_h: 2e-6,
+			inductance_h: 2.2e-6,
+			reads_at_hz: 21e6,
+			q: 330,
+			self_resonance_hz: 79e6,
+			peak_voltage_v: 500,
+			peak_current_a: 2
+		},
+		'm'
+	);
+	expect(text).toBe('7½ turns of 1.6 mm enamelled copper, touching, on 32 mm: winding 13 mm long.');
+});
+
+test('a move says which way and how far', () => {
+	const before = { dipHz: 21.2e6, worst: 1.53 };
+	expect(moved(before, { dipHz: 21.08e6, worst: 1.91 })).toBe(
+		'The dip moves down 120 kHz; worst SWR 1.53 → 1.91.'
+	);
+	expect(moved(before, { dipHz: 21.2e6, worst: 1.6 })).toBe(
+		'The dip stays; worst SWR 1.53 → 1.60.'
+	);
+	expect(moved(before, before)).toBeNull();
+	expect(moved({ dipHz: null, worst: null }, before)).toBeNull();
+});

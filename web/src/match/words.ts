@@ -1,0 +1,106 @@
+/** What the match desk says: findings as codes and SI values come in, sentences go out. */
+
+import type { Prediction, Schemas, Yield } from '../lib/api/client';
+import {
+	figures,
+	length,
+	type LengthUnit,
+	megahertz,
+	millimetres,
+	percent,
+	quantity,
+	swr,
+	turns
+} from '../lib/units/format';
+
+type Finding = Schemas['Finding'];
+export type Made = Prediction['made'][number];
+export type CoilMade = Extract<Made, { kind: 'coil' }>;
+export type CapacitorMade = Extract<Made, { kind: 'coax_capacitor' | 'capacitor' }>;
+
+const number = (value: number | string | null | undefined) =>
+	typeof value === 'number' ? value : 0;
+
+/** Name of a contributor in a sentence. */
+export function contributor(name: string): string {
+	if (name === 'reading') return 'the reading';
+	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
+	return `the ${name} part's spread`;
+}
+
+/** Why the yield is what it is: the reading's doubt, what costs most, and what measuring the coil buys. */
+export function why(found: Yield, readingSpread: number): string[] {
+	const said = [
+		`If your sweep can be ${figures(readingSpread * 100, 1)} % wrong, ${percent(found.reading.share)}.`
+	];
+	const costly = found.reading.costs.filter((c) => c.share >= 0.01).slice(0, 2);
+	if (costly.length) {
+		const names = costly.map((c, i) => {
+			const points = (100 * c.share).toFixed(0);
+			return i === 0
+				? `${contributor(c.name)} costs you ${points} points`
+				: `${contributor(c.name)} ${points}`;
+		});
+		said.push(`${names.join(', ').replace(/^./, (c) => c.toUpperCase())}.`);
+	}
+	const bought = found.measured[0];
+	if (bought && bought.reading_share > found.reading.share + 0.005) {
+		said.push(`Sweep the coil alone and bring it to 1 %: ${percent(bought.reading_share)}.`);
+	}
+	return said;
+}
+
+/** What a finding means, or nothing where another place says it. */
+export function finding(found: Finding): string | null {
+	const v = found.values;
+	switch (found.code) {
+		case 'near_self_resonance':
+			return `The ${v.key} works at ${figures(number(v.ratio), 2)} of its self-resonance (${megahertz(number(v.self_resonance_hz))} MHz): its reading moves by a third with little. Take a smaller former or fewer, wider turns.`;
+		case 'own_capacitance':
+			return `The ${v.key}'s own capacitance already raises its reading by a tenth or more: it resonates with itself at ${megahertz(number(v.self_resonance_hz))} MHz.`;
+		case 'cable_off_its_law':
+			return `Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`;
+		default:
+			return null;
+	}
+}
+
+/** The caution for the voltage that really occurs. */
+export function caution(found: Finding): { title: string; text: string } {
+	const volts = number(found.values.voltage_v);
+	const power = number(found.values.power_w);
+	const where =
+		found.values.at === 'antenna' || found.values.at === 'capacitor'
+			? "the wire's end of the match"
+			: `the ${found.values.at}`;
+	const peak = quantity(volts, 'V', 2);
+	return volts >= 50
+		? {
+				title: 'RF burn.',
+				text: `${peak} peak at ${where} with ${figures(power)} W. Box it out of reach; stop sending before you touch. Local rules come first.`
+			}
+		: {
+				title: 'Low voltage.',
+				text: `${peak} peak with ${figures(power)} W. Still stop sending before you touch.`
+			};
+}
+
+/** How to wind the coil. */
+export function coilText(made: CoilMade, unit: LengthUnit): string {
+	const spacing = made.touching ? 'touching' : `one every ${millimetres(made.pitch_m)}`;
+	return `${turns(made.turns)} turns of ${made.wire_name}, ${spacing}, on ${millimetres(made.former_m)}: winding ${length(made.winding_m, unit)} long.`;
+}
+
+/** What moved between two states of a match: the dip, and the worst SWR. */
+export function moved(
+	before: { dipHz: number | null; worst: number | null },
+	after: { dipHz: number | null; worst: number | null }
+): string | null {
+	if (before.dipHz === null || after.dipHz === null) return null;
+	const shift = after.dipHz - before.dipHz;
+	const worst = `worst SWR ${swr(before.worst)} → ${swr(after.worst)}`;
+	if (Math.abs(shift) < 4e3) {
+		return before.worst === after.worst ? null : `The dip stays; ${worst}.`;
+	}
+	return `The dip moves ${shift > 0 ? 'up' : 'down'} ${(Math.abs(shift) / 1e3).toFixed(0)} kHz; ${worst}.`;
+}

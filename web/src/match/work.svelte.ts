@@ -1,0 +1,251 @@
+/** A design being worked on: what is on the rulers, what it predicts, and what is kept. */
+
+import {
+	answer,
+	api,
+	Refused,
+	type Candidate,
+	type Content,
+	type Design,
+	type Prediction,
+	type Revision,
+	type Yield
+} from '../lib/api/client';
+import { Lane } from '../lib/api/Lane';
+import { lowest } from '../lib/charts/curve';
+import { parts, sameShape, shapeOf } from './shape';
+
+interface Asked {
+	content: Content;
+	power_w: number;
+	low_hz: number;
+	high_hz: number;
+}
+
+const settledBuilds = 2048;
+const draggedBuilds = 256;
+
+export class Work {
+	design = $state.raw<Design | null>(null);
+	content = $state.raw<Content | null>(null);
+	prediction = $state.raw<Prediction | null>(null);
+	/** The prediction before the present edit began, to show which way the curve went. */
+	former = $state.raw<Prediction | null>(null);
+	yielded = $state.raw<Yield | null>(null);
+	candidates = $state.raw<Candidate[] | null>(null);
+	problem = $state<string | null>(null);
+	news = $state<string | null>(null);
+	saved = $state<string | null>(null);
+	private editing = false;
+	private saving: Promise<void> = Promise.resolve();
+
+	private readonly curves = new Lane<Asked, Prediction>(
+		(asked) => answer(api.POST('/api/predictions', { body: { ...asked, points: 161 } })),
+		(reply) => {
+			this.prediction = reply;
+			this.problem = null;
+		},
+		(why) => this.refuse(why)
+	);
+	private readonly builds = new Lane<Asked & { settled: boolean }, Yield>(
+		({ settled, ...asked }) =>
+			answer(
+				api.POST('/api/yields', {
+					body: { ...asked, points: 81, builds: settled ? settledBuilds : draggedBuilds }
+				})
+			),
+		(reply) => (this.yielded = reply),
+		(why) => this.refuse(why)
+	);
+	private readonly networks = new Lane<{ content: Content; power_w: number }, Candidate[]>(
+		({ content, power_w }) => this.ask(content, power_w),
+		(reply) => (this.candidates = reply),
+		(why) => this.refuse(why)
+	);
+
+	constructor(
+		private readonly buildId: string,
+		/** Power and stretch of frequency, read when needed. */
+		private readonly frame: () => Omit<Asked, 'content'>,
+		/** Tells the page that a design was kept. */
+		private readonly onkept: (design: Design) => void
+	) {}
+
+	private refuse(why: unknown): void {
+		if (!(why instanceof Refused)) throw why;
+		this.problem = why.message;
+	}
+
+	/** Opens a kept design. */
+	open(design: Design): void {
+		this.design = design;
+		this.show(design.revision.content, true);
+		this.compare();
+	}
+
+	/** The L networks for this antenna and these targets, at their best, or exactly at one frequency. */
+	ask(content: Content, power_w: number, at_hz: number | null = null): Promise<Candidate[]> {
+		const coil = parts(content).find((p) => p.kind === 'coil');
+		const stub = parts(content).find((p) => p.kind === 'coax_capacitor');
+		return answer(
+			api.POST('/api/matches', {
+				body: {
+					content,
+					power_w,
+					at_hz,
+					template: {
+						former_m: coil?.kind === 'coil' ? coil.former_m : 0.032,
+						wire: coil?.kind === 'coil' ? coil.wire : 'cu-1.6',
+						pitch_m: coil?.kind === 'coil' ? coil.pitch_m : null,
+						cable: stub?.kind === 'coax_capacitor' ? stub.cable : 'pe-5'
+					}
+				}
+			})
+		);
+	}
+
+	/** Compares the networks anew. */
+	compare(): void {
+		if (this.content) this.networks.ask({ content: this.content, power_w: this.frame().power_w });
+	}
+
+	private show(content: Content, settled: boolean): void {
+		this.content = content;
+		const asked = { content, ...this.frame() };
+		this.curves.ask(asked);
+		this.builds.ask({ ...asked, settled });
+	}
+
+	/** Redraws what is on the rulers, as after a change of power. */
+	refresh(): void {
+		if (this.content) this.show(this.content, true);
+	}
+
+	/** An edit: shown at once, kept when settled. */
+	edit(content: Content, settled: boolean): void {
+		if (!this.editing) this.former = this.prediction;
+		this.editing = !settled;
+		this.show(content, settled);
+		if (settled) void this.keep(content);
+	}
+
+	/** Takes another network, or the present one at its best. */
+	take(candidate: Candidate): void {
+		if (candidate.content) this.edit(candidate.content, true);
+	}
+
+	/** The present network at its best over the targets. */
+	best(): void {
+		const shape = this.content && shapeOf(this.content);
+		const found = this.candidates?.find((c) => sameShape(c, shape));
+		if (found) this.take(found);
+	}
+
+	/** The present network, exact at one frequency. */
+	async exactAt(hz: number): Promise<void> {
+		if (!this.content) return;
+		try {
+			const shape = shapeOf(this.content);
+			const found = await this.ask(this.content, this.frame().power_w, hz);
+			const same = found.find((c) => sameShape(c, shape)) ?? found[0];
+			if (same?.refused) this.problem = same.refused;
+			else if (same) this.take(same);
+		} catch (why) {
+			this.refuse(why);
+		}
+	}
+
+	private keep(content: Content): Promise<void> {
+		// One after the other, so that each names the revision that the one before it made.
+		this.saving = this.saving.then(() => this.keepNow(content));
+		return this.saving;
+	}
+
+	private async keepNow(content: Content): Promise<void> {
+		const design = this.design;
+		if (!design) return;
+		try {
+			this.kept(
+				design,
+				await answer(
+					api.POST('/api/designs/{design_id}/revisions', {
+						params: { path: { design_id: design.id } },
+						body: { edited: design.revision.number, content }
+					})
+				)
+			);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			if (why.problem.code === 'stale_edit') await this.keepBeside(design, content);
+			else this.problem = `Not saved: ${why.message}`;
+		}
+	}
+
+	/** Somebody changed the design meanwhile: both are kept, this one under a name of its own. */
+	private async keepBeside(design: Design, content: Content): Promise<void> {
+		try {
+			const mine = await answer(
+				api.POST('/api/builds/{build_id}/designs', {
+					params: { path: { build_id: this.buildId } },
+					body: { name: `${design.name} (mine, ${clock()})`, content }
+				})
+			);
+			this.design = mine;
+			this.onkept(mine);
+			this.saved = `Saved ${clock()}`;
+			this.news = `“${design.name}” was changed elsewhere meanwhile. Yours is kept beside it as “${mine.name}”; choose either above.`;
+		} catch (why) {
+			this.refuse(why);
+		}
+	}
+
+	private kept(design: Design, revision: Revision): void {
+		this.design = { ...design, revision };
+		this.onkept(this.design);
+		this.saved = `Saved ${clock()}`;
+	}
+
+	/** One step back or forward, kept like any edit. */
+	async walk(way: 'undo' | 'redo'): Promise<void> {
+		await this.saving;
+		const design = this.design;
+		if (!design) return;
+		try {
+			const revision = await answer(
+				api.POST('/api/designs/{design_id}/{way}', {
+					params: { path: { design_id: design.id, way } },
+					body: { edited: design.revision.number }
+				})
+			);
+			this.former = this.prediction;
+			this.kept(design, revision);
+			this.show(revision.content, true);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			if (why.problem.code !== 'stale_edit') return this.refuse(why);
+			const newest = await answer(
+				api.GET('/api/designs/{design_id}', { params: { path: { design_id: design.id } } })
+			);
+			this.open(newest);
+			this.news = `“${design.name}” was changed elsewhere meanwhile; this is the newest.`;
+		}
+	}
+}
+
+/** Where a prediction dips, and its worst SWR in the targets. */
+export function standingOf(prediction: Prediction | null): {
+	dipHz: number | null;
+	worst: number | null;
+} {
+	const box = prediction?.stations[prediction.box];
+	if (!prediction || !box) return { dipHz: null, worst: null };
+	const worst = prediction.targets.map((t) => t.worst_swr ?? null);
+	return {
+		dipHz: lowest(box.frequency_hz, box.swr),
+		worst: worst.includes(null) ? null : Math.max(...(worst as number[]))
+	};
+}
+
+function clock(): string {
+	return new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+}

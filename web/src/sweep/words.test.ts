@@ -1,0 +1,61 @@
+import { expect, test } from 'vitest';
+
+import type { Reading } from '../lib/api/client';
+import { match, resonances, sharpness, standing } from './words';
+
+const reading: Reading = {
+	best_frequency_hz: 14.1e6,
+	best_swr: 1.21,
+	resonances: [],
+	bandwidth: { low_hz: 14e6, high_hz: 14.2e6, low_open: false, high_open: false },
+	swr_limit: 2,
+	q: 12.3,
+	q_at_hz: 14.1e6,
+	targets: [],
+	above_one: 0
+};
+const target = {
+	label: '15 m',
+	swr_limit: 2,
+	worst_swr: 44,
+	best_swr: 39,
+	lowest_resistance_ohm: 78,
+	highest_resistance_ohm: 93,
+	lowest_reactance_ohm: -440,
+	highest_reactance_ohm: -383,
+	holds: false
+};
+
+test('a capacitive wire wants a coil, an inductive one a capacitor', () => {
+	expect(standing(target)).toContain('383 to 440 Ω capacitive');
+	expect(standing(target)).toContain('wants a coil');
+	expect(standing({ ...target, lowest_reactance_ohm: 383, highest_reactance_ohm: 440 })).toContain(
+		'wants a capacitor'
+	);
+});
+
+test('a wire whose reactance passes through zero resonates', () => {
+	expect(standing({ ...target, highest_reactance_ohm: 12 })).toContain('resonates there');
+});
+
+test('resonances are named with their resistance, or their absence is', () => {
+	expect(resonances(reading, 13e6, 15e6)).toBe(
+		'No resonance between 13.000 and 15.000 MHz: X never crosses zero there.'
+	);
+	const found = { frequency_hz: 14.05e6, resistance_ohm: 36.4, kind: 'series' as const };
+	expect(resonances({ ...reading, resonances: [found] }, 13e6, 15e6)).toBe(
+		'Resonance at 14.050 MHz with R 36.4 Ω.'
+	);
+});
+
+test('a band that leaves the sweep says on which side', () => {
+	expect(match(reading)).toBe('Lowest SWR 1.21 at 14.100 MHz; within 2.00 over 200 kHz.');
+	const open = { low_hz: 14e6, high_hz: 14.2e6, low_open: true, high_open: false };
+	expect(match({ ...reading, bandwidth: open })).toContain('the sweep ends below');
+	expect(match({ ...reading, bandwidth: null })).toContain('nowhere within 2.00');
+});
+
+test('sharpness has a word, or nothing where Q is not known', () => {
+	expect(sharpness(reading)).toContain('Q about 12');
+	expect(sharpness({ ...reading, q: null })).toBe('');
+});

@@ -1,0 +1,60 @@
+/** What a sweep says, in words that a beginner understands. */
+
+import type { Reading } from '../lib/api/client';
+import { figures, megahertz, swr } from '../lib/units/format';
+
+const ohm = (low: number, high: number) => {
+	const [a, b] = [figures(low), figures(high)];
+	return a === b ? `${a} Ω` : `${a} to ${b} Ω`;
+};
+
+/** The wire in the middle of a band: what its resistance and reactance mean. */
+export function standing(target: Reading['targets'][number]): string {
+	const r = ohm(target.lowest_resistance_ohm, target.highest_resistance_ohm);
+	const low = target.lowest_reactance_ohm;
+	const high = target.highest_reactance_ohm;
+	const large = Math.max(Math.abs(low), Math.abs(high));
+	if (low < 0 && high > 0) {
+		return `R is ${r} and X passes through zero inside ${target.label}: the wire resonates there.`;
+	}
+	if (large < 10) return `R is ${r}, and X is next to nothing.`;
+	const size = ohm(Math.min(Math.abs(low), Math.abs(high)), large);
+	return high <= 0
+		? `R is ${r}; X is ${size} capacitive: the wire acts as if a capacitor stood in line with it, and wants a coil.`
+		: `R is ${r}; X is ${size} inductive: the wire acts as if a coil stood in line with it, and wants a capacitor.`;
+}
+
+/** Resonances of the whole sweep. */
+export function resonances(reading: Reading, lowHz: number, highHz: number): string {
+	if (reading.resonances.length === 0) {
+		return `No resonance between ${megahertz(lowHz)} and ${megahertz(highHz)} MHz: X never crosses zero there.`;
+	}
+	const shown = reading.resonances.slice(0, 4).map((r) => {
+		const what = r.kind === 'series' ? 'resonance' : 'anti-resonance (R high)';
+		return `${what} at ${megahertz(r.frequency_hz)} MHz with R ${figures(r.resistance_ohm)} Ω`;
+	});
+	const more = reading.resonances.length - shown.length;
+	return `${shown.join('; ')}${more > 0 ? `; and ${more} more` : ''}.`.replace(/^./, (c) =>
+		c.toUpperCase()
+	);
+}
+
+/** Best match and how wide it is. */
+export function match(reading: Reading): string {
+	const best = `Lowest SWR ${swr(reading.best_swr)} at ${megahertz(reading.best_frequency_hz)} MHz`;
+	const band = reading.bandwidth;
+	if (!band) return `${best}; nowhere within ${swr(reading.swr_limit)}.`;
+	const open =
+		band.low_open || band.high_open
+			? `, and further: the sweep ends ${band.low_open && band.high_open ? 'on both sides' : band.low_open ? 'below' : 'above'}`
+			: '';
+	const wide = (band.high_hz - band.low_hz) / 1e3;
+	return `${best}; within ${swr(reading.swr_limit)} over ${figures(wide)} kHz${open}.`;
+}
+
+/** Q at the first target, and what it means. */
+export function sharpness(reading: Reading): string {
+	if (reading.q === null || reading.q === undefined) return '';
+	const kind = reading.q > 30 ? 'sharp' : reading.q > 10 ? 'middling' : 'wide';
+	return `Q about ${figures(reading.q, 2)} at ${megahertz(reading.q_at_hz)} MHz: a ${kind} curve by nature.`;
+}

@@ -1,4 +1,70 @@
+import shutil
+import tempfile
+import threading
+import time
+from pathlib import Path
+from uuid import uuid4
+
+import httpx
+import pytest
+import uvicorn
 from hypothesis import settings
+from sqlalchemy import create_engine, text
+
+from yielding_coil.api.app import create_app
+from yielding_coil.store.migrate import migrate
+from yielding_coil.store.server import PrivateServer
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
 settings.load_profile("steady")
+
+
+@pytest.fixture(scope="session")
+def server():
+    """A private PostgreSQL for the tests, with a migrated template."""
+    folder = Path(tempfile.mkdtemp(prefix="yielding-coil-test-"))
+    folder.chmod(0o755)
+    server = PrivateServer(folder / "data", fsync=False)
+    server.start()
+    engine = create_engine(server.url())
+    migrate(engine)
+    engine.dispose()
+    yield server
+    server.stop()
+    shutil.rmtree(folder)
+
+
+@pytest.fixture
+def engine(server):
+    """An empty, migrated database of its own for each test."""
+    name = f"test_{uuid4().hex}"
+    admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
+    with admin.connect() as connection:
+        connection.execute(text(f"CREATE DATABASE {name} TEMPLATE yielding_coil"))
+    engine = create_engine(server.url(name))
+    yield engine
+    engine.dispose()
+    with admin.connect() as connection:
+        connection.execute(text(f"DROP DATABASE {name} WITH (FORCE)"))
+    admin.dispose()
+
+
+@pytest.fixture
+def address(engine):
+    """The application served on a free port, as ./start does it."""
+    served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
+    thread = threading.Thread(target=served.run, daemon=True)
+    thread.start()
+    while not served.started:
+        time.sleep(0.01)
+    port = served.servers[0].sockets[0].getsockname()[1]
+    yield f"http://127.0.0.1:{port}"
+    served.should_exit = True
+    thread.join()
+
+
+@pytest.fixture
+def client(address):
+    """What a script sees of the application: plain HTTP."""
+    with httpx.Client(base_url=address) as client:
+        yield client

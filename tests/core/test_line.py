@@ -82,9 +82,7 @@ def test_a_quarter_wave_of_75_ohm_brings_a_loop_to_50():
     length = 0.66 * SPEED_OF_LIGHT_M_PER_S / 28.51e6 / 4
 
     assert length == pytest.approx(1.735, abs=5e-4)
-    assert abs(Line(lossless(75, 0.66), length).input_impedance(28.51e6, 112.5)) == pytest.approx(
-        50, abs=1e-6
-    )
+    assert abs(Line(lossless(75, 0.66), length).input_impedance(28.51e6, 112.5)) == pytest.approx(50, abs=1e-6)
 
 
 @pytest.mark.parametrize(

@@ -26,9 +26,7 @@ def best(wire):
 
 
 def built(best, wire):
-    return best.shape.system(
-        wire, with_value(COIL, best.series_value), with_value(CAPACITOR, best.shunt_value)
-    )
+    return best.shape.system(wire, with_value(COIL, best.series_value), with_value(CAPACITOR, best.shunt_value))
 
 
 def test_the_demo_wire(best):
@@ -43,9 +41,7 @@ def test_another_optimiser_finds_nothing_better(wire, best):
     """scipy's differential evolution over a factor of three in both values, seed 1."""
 
     def worst(logs):
-        system = best.shape.system(
-            wire, with_value(COIL, np.exp(logs[0])), with_value(CAPACITOR, np.exp(logs[1]))
-        )
+        system = best.shape.system(wire, with_value(COIL, np.exp(logs[0])), with_value(CAPACITOR, np.exp(logs[1])))
         return worst_over(system, BAND)[0]
 
     around = [(np.log(v / 1.7), np.log(v * 1.7)) for v in (best.series_value, best.shunt_value)]

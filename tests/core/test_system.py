@@ -52,9 +52,7 @@ def burnt_along(line, frequency, far_v, far_i):
 def test_power_in_is_power_into_the_wire_and_every_loss(cascade, r, x, mhz):
     """To 1e-9 of 100 W, every loss found on its own: |I|²R, |V|²G, and a line walked along."""
     f = mhz * 1e6
-    system = System(
-        FixedLoad(r + 1j * x), [Element(f"{k}{n}", p, part) for n, (k, p, part) in enumerate(cascade)]
-    )
+    system = System(FixedLoad(r + 1j * x), [Element(f"{k}{n}", p, part) for n, (k, p, part) in enumerate(cascade)])
 
     stations = system.stations(f, 100.0)
 

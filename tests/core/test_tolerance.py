@@ -121,6 +121,4 @@ def test_the_fan_holds_the_nominal_curve_and_nineteen_in_twenty():
 def test_refusals(asked, words):
     given = {"targets": BAND, "spreads": [], "builds": 64, **asked}
     with pytest.raises(OutOfDomainError, match=words):
-        yield_of(
-            coil_and_resistor(), given["targets"], given["spreads"], np.random.default_rng(1), given["builds"]
-        )
+        yield_of(coil_and_resistor(), given["targets"], given["spreads"], np.random.default_rng(1), given["builds"])

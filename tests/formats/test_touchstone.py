@@ -34,9 +34,7 @@ def as_text(unit="Hz", parameter="S", form="RI", reference=50.0, version=1, end=
             f"{reference}",
             "[Network Data]",
         ]
-    rows = [
-        "{:.12g} {:.14g} {:.14g}".format(f / UNITS[unit], *pairs(v)) for f, v in zip(F, value, strict=True)
-    ]
+    rows = ["{:.12g} {:.14g} {:.14g}".format(f / UNITS[unit], *pairs(v)) for f, v in zip(F, value, strict=True)]
     return end.join([*head, *rows, *(["[End]"] if version == 2 else [])]) + end
 
 

@@ -158,7 +158,7 @@ def build(session: InTransaction, build_id: UUID) -> BuildOut:
 def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> BuildOut:
     """Change a build; 409 when it was changed elsewhere since."""
     row = queries.one_build(session, build_id)
-    changes = patch.model_dump(exclude_unset=True, exclude={"revision"})
+    changes = patch.model_dump(exclude_none=True, exclude={"revision"})
     if patch.targets is not None and row.baseline_sweep_id is not None:
         sweep = core_sweep(one_sweep(session, row.baseline_sweep_id))
         require_inside([t.to_core() for t in patch.targets], sweep)

@@ -401,9 +401,7 @@ def _known_to_a_percent(spread: Spread) -> Spread:
     return Spread(spread.name, spread.element, spread.field, MEASURED_SPREAD)
 
 
-def _made(
-    content: DesignContent, system: System, power_w: float
-) -> list[CoilMade | CapacitorMade | LineMade]:
+def _made(content: DesignContent, system: System, power_w: float) -> list[CoilMade | CapacitorMade | LineMade]:
     """How to make each element; voltages are the worst over the targets at full power."""
     over = np.concatenate([np.linspace(t.low_hz, t.high_hz, 21) for t in content.core_targets()])
     stations = system.stations(over, power_w)
@@ -496,9 +494,7 @@ def _findings(
     for element in content.elements:
         row = data.cables().get(getattr(element, "cable", ""))
         if row and row.lowest_hz and content.center_hz < row.lowest_hz:
-            found.append(
-                Finding(code="cable_off_its_law", values={"key": element.key, "below_hz": row.lowest_hz})
-            )
+            found.append(Finding(code="cable_off_its_law", values={"key": element.key, "below_hz": row.lowest_hz}))
     return found
 
 

@@ -1,6 +1,7 @@
 """Sweeps: a file in, curves and readings out."""
 
 from datetime import datetime
+from itertools import pairwise
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -273,7 +274,7 @@ def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Re
     edges = np.linspace(0, frequency_hz.size, points // 2 + 1).astype(int)
     keep = {
         at
-        for low, high in zip(edges[:-1], edges[1:], strict=True)
+        for low, high in pairwise(edges)
         if high > low
         for at in (low + int(np.argmin(size[low:high])), low + int(np.argmax(size[low:high])))
     }
@@ -285,9 +286,7 @@ def suggested_targets(found: Sweep) -> list[TargetPayload]:
     """Bands that lie inside a sweep; two percent round its best match where there is none."""
     inside = [b for b in data.bands().values() if found.low_hz <= b.low_hz and b.high_hz <= found.high_hz]
     if inside:
-        return [
-            TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0) for b in inside
-        ]
+        return [TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0) for b in inside]
     best = found.best_match().frequency_hz
     low, high = max(best * 0.99, found.low_hz), min(best * 1.01, found.high_hz)
     if low >= high:  # a single frequency

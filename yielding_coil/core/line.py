@@ -57,8 +57,9 @@ class Cable:
         conductor = (self.loss_sqrt * np.sqrt(mhz) + self.loss_constant) * per_metre
         dielectric = self.loss_linear * mhz * per_metre
         phase = 2 * math.pi * f / (self.velocity_factor * SPEED_OF_LIGHT_M_PER_S)
-        gamma = (conductor + dielectric) + 1j * (phase + conductor)
-        z0 = self.impedance_ohm * (1 + ((1 - 1j) * conductor + 1j * dielectric) / phase)
+        gamma = np.asarray((conductor + dielectric) + 1j * (phase + conductor), dtype=complex)
+        raised = 1 + ((1 - 1j) * conductor + 1j * dielectric) / phase
+        z0 = np.asarray(self.impedance_ohm * raised, dtype=complex)
         return gamma, z0
 
     def capacitance_f_per_m(self) -> float:
@@ -90,7 +91,8 @@ class Line:
         """
         gamma, z0 = self.cable.propagation(frequency_hz)
         up = np.exp(gamma * self.length_m)
-        cosh, sinh = (up + 1 / up) / 2, (up - 1 / up) / 2
+        cosh = np.asarray((up + 1 / up) / 2, dtype=complex)
+        sinh = np.asarray((up - 1 / up) / 2, dtype=complex)
         return cosh, z0 * sinh, sinh / z0, cosh
 
     def input_impedance(self, frequency_hz: Reals, load_ohm: Complexes) -> Complex:
@@ -149,7 +151,8 @@ class Line:
 
     def highest_swr(self, frequency_hz: Reals) -> Real:
         """The highest SWR that the near end can show, whatever hangs on the far end."""
-        back = np.exp(-2 * np.real(self.cable.propagation(frequency_hz)[0]) * self.length_m)
+        gamma, _ = self.cable.propagation(frequency_hz)
+        back: Real = np.exp(-2 * gamma.real * self.length_m)
         return (1 + back) / (1 - back)
 
     def peaks_along(self, frequency_hz: Reals, far_v: Complex, far_i: Complex) -> tuple[Real, Real]:
@@ -160,8 +163,8 @@ class Line:
         """
         gamma, z0 = self.cable.propagation(frequency_hz)
         forward, backward = (far_v + z0 * far_i) / 2, (far_v - z0 * far_i) / 2
-        found = []
-        for sign, scale in ((1, 1.0), (-1, 1 / np.abs(z0))):
+        found: list[Real] = []
+        for sign in (1, -1):
             turned = np.angle(forward * np.conj(sign * backward))
             beta = gamma.imag
             # Phase between the waves is `turned` + 2βx at x from the far end.
@@ -172,8 +175,8 @@ class Line:
                 inside = (np.asarray(x) >= 0) & (np.asarray(x) <= self.length_m)
                 wave = np.abs(forward * np.exp(gamma * x) + sign * backward * np.exp(-gamma * x))
                 largest = np.maximum(largest, np.where(inside, wave, 0.0))
-            found.append(largest * scale)
-        return found[0], found[1]
+            found.append(largest)
+        return found[0], found[1] / np.abs(z0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -199,9 +202,7 @@ class OpenCoax:
         """Admittance in siemens at each frequency: tanh(γl)/Z0, with its end."""
         f = np.asarray(frequency_hz, dtype=float)
         gamma, z0 = self.cable.propagation(f)
-        return (
-            self.capacity_factor * (np.tanh(gamma * self.length_m) / z0) + 1j * (2 * math.pi * f) * self.end_f
-        )
+        return self.capacity_factor * (np.tanh(gamma * self.length_m) / z0) + 1j * (2 * math.pi * f) * self.end_f
 
     def impedance_ohm(self, frequency_hz: Reals) -> Complex:
         """Impedance in ohm at each frequency."""

@@ -72,9 +72,7 @@ def l_networks(load_ohm: complex, frequency_hz: float, source_ohm: float = 50.0)
     return tuple(found)
 
 
-def part_for_reactance(
-    reactance_ohm: float, frequency_hz: float
-) -> tuple[Literal["coil", "capacitor"], float]:
+def part_for_reactance(reactance_ohm: float, frequency_hz: float) -> tuple[Literal["coil", "capacitor"], float]:
     """What makes a reactance: a coil in henry where it is positive, a capacitor in farad where negative."""
     omega = 2 * math.pi * frequency_hz
     if reactance_ohm >= 0:
@@ -82,9 +80,7 @@ def part_for_reactance(
     return "capacitor", -1 / (omega * reactance_ohm)
 
 
-def part_for_susceptance(
-    susceptance_s: float, frequency_hz: float
-) -> tuple[Literal["coil", "capacitor"], float]:
+def part_for_susceptance(susceptance_s: float, frequency_hz: float) -> tuple[Literal["coil", "capacitor"], float]:
     """What makes a susceptance: a capacitor in farad where it is positive, a coil in henry where negative."""
     omega = 2 * math.pi * frequency_hz
     if susceptance_s >= 0:

@@ -129,9 +129,9 @@ def best_parts(
         size = 0.05
         for _ in range(3):  # a simplex may stall on the kink of a worst case: start it afresh, smaller
             simplex = origin + size * np.array([[0.0, 0.0], [1.0, 0.3], [-0.3, 1.0]])
-            found = minimize(
-                lambda x: float(excess(x)),
-                origin,
+            found = minimize(  # type: ignore[call-overload]  # the stubs do not know simplex options
+                lambda x: float(excess(np.asarray(x))),
+                np.asarray(origin, dtype=float),
                 method="Nelder-Mead",
                 options={"initial_simplex": simplex, "xatol": 1e-6, "fatol": 1e-8, "maxiter": 300},
             )

@@ -45,14 +45,15 @@ class Inductor:
         f = np.asarray(frequency_hz, dtype=float)
         # Loss angle first, on the frequencies alone: builds multiply it by one number each.
         loss = 1 / self.q if self.q_at_hz is None else math.sqrt(self.q_at_hz) / (self.q * np.sqrt(f))
-        arm = self.inductance_h * (2 * math.pi * f * (1j + loss))
+        per_henry = np.asarray(2 * math.pi * f * (1j + loss), dtype=complex)
+        arm = np.asarray(self.inductance_h * per_henry, dtype=complex)
         if not np.any(self.self_capacitance_f):
             return arm
         return arm / (1 + arm * (2j * math.pi * f * self.self_capacitance_f))
 
     def admittance_s(self, frequency_hz: Reals) -> Complex:
         """Admittance in siemens, broadcast over values and frequencies."""
-        return 1 / self.impedance_ohm(frequency_hz)
+        return np.asarray(1 / self.impedance_ohm(frequency_hz))
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,11 +68,12 @@ class Capacitor:
 
     def admittance_s(self, frequency_hz: Reals) -> Complex:
         """Admittance in siemens, broadcast over values and frequencies."""
-        return self.capacitance_f * (2 * math.pi * np.asarray(frequency_hz, dtype=float) * (1j + 1 / self.q))
+        per_farad = 2 * math.pi * np.asarray(frequency_hz, dtype=float) * (1j + 1 / self.q)
+        return np.asarray(self.capacitance_f * per_farad, dtype=complex)
 
     def impedance_ohm(self, frequency_hz: Reals) -> Complex:
         """Impedance in ohm, broadcast over values and frequencies."""
-        return 1 / self.admittance_s(frequency_hz)
+        return np.asarray(1 / self.admittance_s(frequency_hz))
 
 
 @dataclass(frozen=True, slots=True)

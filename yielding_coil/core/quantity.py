@@ -7,9 +7,7 @@ from typing import Literal
 
 from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
 
-Kind = Literal[
-    "frequency", "inductance", "capacitance", "power", "resistance", "length", "wire", "turns", "ratio"
-]
+Kind = Literal["frequency", "inductance", "capacitance", "power", "resistance", "length", "wire", "turns", "ratio"]
 LengthUnit = Literal["m", "ft"]
 
 FOOT_M = 0.3048

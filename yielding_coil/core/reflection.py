@@ -15,7 +15,8 @@ def reflection_of(impedance_ohm: Complexes, reference_ohm: Reals = DEFAULT_REFER
     """
     require_positive("reference_ohm", reference_ohm)
     z = np.asarray(impedance_ohm, dtype=complex)
-    return (z - reference_ohm) / (z + reference_ohm)
+    gamma: Complex = np.asarray((z - reference_ohm) / (z + reference_ohm))
+    return gamma
 
 
 def impedance_of(reflection: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE_OHM) -> Complex:

@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
@@ -164,16 +165,14 @@ class Sweep:
         found: list[Resonance] = []
         side = np.sign(x)
         nonzero = np.flatnonzero(side)
-        for before, after in zip(nonzero[:-1], nonzero[1:], strict=True):
+        for before, after in pairwise(nonzero):
             if side[before] == side[after]:
                 continue
             if after - before > 1:  # a sample lies on zero exactly
                 at = float(self.frequency_hz[before + 1 : after].mean())
             else:
                 bracket = self.frequency_hz[[before, after]]
-                at = float(
-                    self._crossing_hz(bracket[:1], bracket[1:], lambda f: self._reflection_at(f).imag)[0]
-                )
+                at = float(self._crossing_hz(bracket[:1], bracket[1:], lambda f: self._reflection_at(f).imag)[0])
             resistance = float(self.impedance_at(at).real)
             found.append(Resonance(at, resistance, "series" if side[before] < 0 else "parallel"))
         return tuple(found)

@@ -111,7 +111,7 @@ class System:
                 element, above = self.elements[k - 1], seen[k - 1]
                 key = element.key
                 if isinstance(element.part, Line):
-                    a, b, c, d = element.part.chain(f)
+                    _, _, c, d = element.part.chain(f)
                     square_above = square / np.abs(c * above + d) ** 2
                     loss = square * z.real - square_above * above.real
                     far_i = np.sqrt(2 * square_above) + 0j

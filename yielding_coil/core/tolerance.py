@@ -90,9 +90,7 @@ def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> 
     if dimensions == 0:
         return []
     exponent = int(math.log2(builds // SETS))
-    uniform = np.concatenate(
-        [qmc.Sobol(dimensions, rng=child).random_base2(exponent) for child in rng.spawn(SETS)]
-    )
+    uniform = np.concatenate([qmc.Sobol(dimensions, rng=child).random_base2(exponent) for child in rng.spawn(SETS)])
     normal = ndtri(np.clip(uniform, 1e-12, 1 - 1e-12))
     found: list[Complex] = []
     column = 0
@@ -132,23 +130,22 @@ def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex
 def _changed(part: OnePort | Line, fields: Mapping[str, Reals]) -> OnePort | Line:
     if isinstance(part, Line):
         own = {k: v for k, v in fields.items() if not hasattr(part.cable, k)}
-        cable: Cable = replace(part.cable, **{k: v for k, v in fields.items() if k not in own})
+        cable: Cable = replace(part.cable, **{k: v for k, v in fields.items() if k not in own})  # type: ignore[arg-type]
         return replace(part, cable=cable, **own)
     return replace(part, **fields)  # type: ignore[type-var]
 
 
-def _holding(
-    system: System, station: int, frequency_hz: Real, allowed: Real
-) -> tuple[np.ndarray, np.ndarray]:
+def _holding(system: System, station: int, frequency_hz: Real, allowed: Real) -> tuple[np.ndarray, np.ndarray]:
     """Which builds hold, and which are impossible; shape (builds,) or ()."""
     z = system.impedance(frequency_hz, station)
     r, x2 = z.real, z.imag**2
     # |Γ| ≤ allowed, without a division or a root.
     inside = (r - 50) ** 2 + x2 <= allowed**2 * ((r + 50) ** 2 + x2)
-    impossible = np.zeros(inside.shape[:-1], dtype=bool)
+    holds = np.asarray(inside.all(axis=-1))
+    impossible = np.zeros(holds.shape, dtype=bool)
     if isinstance(system.antenna, Misread):
-        impossible = (system.antenna.impedance_at(frequency_hz).real <= 0).any(axis=-1)
-    return inside.all(axis=-1) & ~impossible, impossible
+        impossible = np.asarray((system.antenna.impedance_at(frequency_hz).real <= 0).any(axis=-1))
+    return holds & ~impossible, impossible
 
 
 def yield_of(
@@ -193,9 +190,7 @@ def yield_of(
         without, _ = _holding(varied(system, spreads, quiet), at, frequency, allowed)
         found.append(Cost(name, float(without.mean()) - share))
     found.sort(key=lambda c: -c.share)
-    return Yield(
-        share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum())
-    )
+    return Yield(share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum()))
 
 
 def swr_fan(

@@ -64,9 +64,7 @@ def _allotment(session: Session) -> None:
     )
     session.add(build)
     session.flush()
-    at_feedpoint = Setup(
-        build_id=build.id, plane="feedpoint", conditions={"near": "bean rows", "ground": "damp"}
-    )
+    at_feedpoint = Setup(build_id=build.id, plane="feedpoint", conditions={"near": "bean rows", "ground": "damp"})
     through_coax = Setup(build_id=build.id, plane="line_end", line={"cable": "foam-6", "length_m": LINE_M})
     baseline = _sweep(session, build, at_feedpoint, "allotment-feedpoint.s1p")
     _sweep(session, build, through_coax, "allotment-shack.s1p")

@@ -113,9 +113,7 @@ def read_file(data: bytes) -> TouchstoneFile:
         lines.append(at)
         numbers.extend(_numbers(body, at))
     if options.line is None:
-        raise UnreadableError(
-            f"no option line (# …) in the file; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ
-        )
+        raise UnreadableError(f"no option line (# …) in the file; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ)
     if not numbers:
         raise UnreadableError("the file holds no data below its option line", accepted=_WHAT_IS_READ)
     rows, row_lines = _rows(numbers, lines, starts, options)
@@ -165,9 +163,7 @@ def _number(word: str, at: int) -> float:
             f"“{_short(word)}” is not a number; numbers are written like 14.2 or 1.42E+7", line=at
         ) from None
     if not np.isfinite(value) or "_" in word:
-        raise UnreadableError(
-            f"“{_short(word)}” is not a finite number; delete that point or sweep again", line=at
-        )
+        raise UnreadableError(f"“{_short(word)}” is not a finite number; delete that point or sweep again", line=at)
     return value
 
 
@@ -209,8 +205,7 @@ def _read_options(body: str, at: int, options: _Options) -> None:
             options.reference_ohm = _reference(word[1:], at)
         else:
             raise UnreadableError(
-                f"“{_short(word)}” is no option; known are Hz, kHz, MHz, GHz; S, Z, Y; RI, MA, DB; "
-                "R and a number",
+                f"“{_short(word)}” is no option; known are Hz, kHz, MHz, GHz; S, Z, Y; RI, MA, DB; R and a number",
                 line=at,
             )
     if options.parameter in ("G", "H"):
@@ -265,9 +260,7 @@ def _many_ports(what: str, at: int, ports: int) -> ManyPortsError:
     )
 
 
-def _rows(
-    numbers: list[float], lines: list[int], starts: list[int], options: _Options
-) -> tuple[Real, list[int]]:
+def _rows(numbers: list[float], lines: list[int], starts: list[int], options: _Options) -> tuple[Real, list[int]]:
     """Three numbers a point and a point a line; with them the line each came from."""
     widths = np.diff([*starts, len(numbers)])
     if (widths == 9).all():
@@ -300,10 +293,10 @@ def _impedances(rows: Real, lines: list[int], options: _Options) -> tuple[Real, 
         )
     first, second = rows[:, 1], rows[:, 2]
     if options.format == "RI":
-        value = first + 1j * second
+        value = np.asarray(first + 1j * second, dtype=complex)
     else:
         magnitude = first if options.format == "MA" else 10 ** (first / 20)
-        value = magnitude * np.exp(1j * np.deg2rad(second))
+        value = np.asarray(magnitude * np.exp(1j * np.deg2rad(second)), dtype=complex)
     if options.parameter == "S":
         gamma = value
         impedance = impedance_of(gamma, options.reference_ohm)

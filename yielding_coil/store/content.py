@@ -125,7 +125,7 @@ class Coil(Payload):
         """How far the reading strays from build to build: its own capacitance multiplies that of the turns."""
         bare = self.to_core(frequency_hz)
         return (
-            Spread(self.key, self.key, "inductance_h", self.spread * bare.inductance_h / self.inductance_h),
+            Spread(self.key, self.key, "inductance_h", self.spread * float(bare.inductance_h) / self.inductance_h),
         )
 
 

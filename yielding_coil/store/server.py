@@ -12,6 +12,7 @@ import time
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
+from typing import Any
 
 from sqlalchemy import URL
 
@@ -33,9 +34,7 @@ def default_folder() -> Path:
 
 def binaries() -> Path | None:
     """Folder of the newest PostgreSQL server programs; Debian keeps them off the path."""
-    found = sorted(
-        Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parent.parent.name)
-    )
+    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parent.parent.name))
     if found:
         return found[-1].parent
     on_path = shutil.which("pg_ctl")
@@ -154,11 +153,7 @@ class PrivateServer:
     def _check_version(self) -> None:
         where = binaries()
         made_by = (self.cluster / "PG_VERSION").read_text().strip()
-        if (
-            where is not None
-            and where.parent.name.replace(".", "").isdigit()
-            and where.parent.name != made_by
-        ):
+        if where is not None and where.parent.name.replace(".", "").isdigit() and where.parent.name != made_by:
             raise ServerError(
                 f"the data in {self.cluster} were made by PostgreSQL {made_by}; "
                 f"run: apt-get install postgresql-{made_by}"
@@ -227,7 +222,7 @@ def running(folder: Path, *, fsync: bool = True) -> Iterator[PrivateServer]:
         server.stop()
 
 
-def _as_owner() -> dict[str, object]:
+def _as_owner() -> dict[str, Any]:
     """PostgreSQL refuses to run as root: then its commands run as Debian's own user for it."""
     if os.geteuid() != 0:
         return {}

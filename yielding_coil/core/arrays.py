@@ -11,6 +11,11 @@ Reals = float | Real
 Complexes = complex | float | Complex
 
 
+def is_zero(value: Reals) -> bool:
+    """Whether a value is one plain zero, so that its term can be left out."""
+    return isinstance(value, float | int) and value == 0
+
+
 def _first(values: npt.NDArray[np.bool_], of: npt.NDArray[np.generic]) -> object:
     return of.reshape(-1)[int(np.argmax(values.reshape(-1)))]
 

@@ -10,6 +10,7 @@ from yielding_coil.core.arrays import (
     Complexes,
     Real,
     Reals,
+    is_zero,
     require_finite,
     require_not_negative,
     require_positive,
@@ -52,13 +53,14 @@ class Cable:
             γ = α_c + α_d + j(β0 + α_c) and Z0 = R0·(1 + ((1 − j)α_c + jα_d)/β0).
         """
         f = np.asarray(frequency_hz, dtype=float)
-        mhz = f / 1e6
         per_metre = NEPER_PER_DB / 100
-        conductor = (self.loss_sqrt * np.sqrt(mhz) + self.loss_constant) * per_metre
-        dielectric = self.loss_linear * mhz * per_metre
-        phase = 2 * math.pi * f / (self.velocity_factor * SPEED_OF_LIGHT_M_PER_S)
+        conductor = (self.loss_sqrt * per_metre / 1e3) * np.sqrt(f)
+        if not is_zero(self.loss_constant):
+            conductor = conductor + self.loss_constant * per_metre
+        dielectric = (self.loss_linear * per_metre / 1e6) * f
+        phase = (2 * math.pi / SPEED_OF_LIGHT_M_PER_S / self.velocity_factor) * f
         gamma = np.asarray((conductor + dielectric) + 1j * (phase + conductor), dtype=complex)
-        raised = 1 + ((1 - 1j) * conductor + 1j * dielectric) / phase
+        raised = (1 + conductor / phase) + 1j * ((dielectric - conductor) / phase)
         z0 = np.asarray(self.impedance_ohm * raised, dtype=complex)
         return gamma, z0
 
@@ -89,7 +91,10 @@ class Line:
         Source:
             Pozar, Microwave Engineering, 4th ed., Table 4.1, with a complex propagation constant.
         """
-        gamma, z0 = self.cable.propagation(frequency_hz)
+        return self.chain_of(*self.cable.propagation(frequency_hz))
+
+    def chain_of(self, gamma: Complex, z0: Complex) -> tuple[Complex, Complex, Complex, Complex]:
+        """The same from the cable's propagation, where that is known already."""
         up = np.exp(gamma * self.length_m)
         cosh = np.asarray((up + 1 / up) / 2, dtype=complex)
         sinh = np.asarray((up - 1 / up) / 2, dtype=complex)
@@ -145,38 +150,55 @@ class Line:
         require_finite("load_ohm", load_ohm)
         require_positive("load_ohm (its resistance)", np.asarray(load_ohm, dtype=complex).real)
         a, b, c, d = self.chain(frequency_hz)
-        near_v = a * load_ohm + b
-        near_i = c * load_ohm + d
-        return 10 * np.log10(np.real(near_v * np.conj(near_i)) / np.real(load_ohm))
+        load = np.asarray(load_ohm, dtype=complex)
+        near_w = np.asarray(((a * load + b) * np.conj(c * load + d)).real, dtype=float)
+        return 10 * np.log10(near_w / load.real)
 
     def highest_swr(self, frequency_hz: Reals) -> Real:
         """The highest SWR that the near end can show, whatever hangs on the far end."""
         gamma, _ = self.cable.propagation(frequency_hz)
-        back: Real = np.exp(-2 * gamma.real * self.length_m)
+        back = np.asarray(np.exp(-2 * gamma.real * self.length_m), dtype=float)
         return (1 + back) / (1 - back)
 
-    def peaks_along(self, frequency_hz: Reals, far_v: Complex, far_i: Complex) -> tuple[Real, Real]:
-        """Largest voltage and current anywhere on the line, from those at its far end (same kind: RMS or peak).
+    def peaks_along(self, gamma: Complex, z0: Complex, far_v: Complex, far_i: Complex) -> tuple[Real, Real]:
+        """Largest voltage and current anywhere on the line.
 
-        |V|² is a sum of two exponentials, which bends upwards, and a cosine: so the largest lies at an end
-        or at the cosine's crest next to an end. Exact but for the crest's shift, of the order (α/β)².
+        Voltage and current at the far end come in, RMS or peak, and the same kind goes out; `gamma` and `z0`
+        are the cable's propagation. All of shape (n,).
+
+        |V|² is a sum of two exponentials, which bends upwards, and a cosine; into a load that takes power the
+        wave out is the larger one, so of the crests the one next to the near end is highest, and the largest
+        lies there or at an end. The crest is taken where the waves are
+        in phase; losses shift it, which a nearly matched line at 2 MHz shows by 0.3 %.
         """
-        gamma, z0 = self.cable.propagation(frequency_hz)
-        forward, backward = (far_v + z0 * far_i) / 2, (far_v - z0 * far_i) / 2
-        found: list[Real] = []
-        for sign in (1, -1):
-            turned = np.angle(forward * np.conj(sign * backward))
-            beta = gamma.imag
-            # Phase between the waves is `turned` + 2βx at x from the far end.
-            first = np.mod(-turned, 2 * math.pi) / (2 * beta)
-            last = self.length_m - np.mod(turned + 2 * beta * self.length_m, 2 * math.pi) / (2 * beta)
-            largest = np.zeros(np.shape(forward))
-            for x in (0.0, self.length_m, first, last):
-                inside = (np.asarray(x) >= 0) & (np.asarray(x) <= self.length_m)
-                wave = np.abs(forward * np.exp(gamma * x) + sign * backward * np.exp(-gamma * x))
-                largest = np.maximum(largest, np.where(inside, wave, 0.0))
-            found.append(largest)
-        return found[0], found[1] / np.abs(z0)
+        alpha, turn = gamma.real, 2 * gamma.imag
+        through_z0 = z0 * far_i
+        forward, backward = (far_v + through_z0) / 2, (far_v - through_z0) / 2
+        out, back = np.abs(forward), np.abs(backward)
+        grown = np.exp(alpha * self.length_m)
+        # The waves' phase against each other is `turned` at the far end and grows by `whole` along the line.
+        # First row voltage, second current, whose crests lie half a turn away.
+        turned = np.arctan2(*_parts(forward * np.conj(backward))) + _HALF_TURN
+        whole = turn * self.length_m
+        near = (out * grown) ** 2 + (back / grown) ** 2 + 2 * out * back * np.cos(turned + whole)
+        last = _in_turn(turned + whole)
+        before = grown * np.exp(-alpha / turn * last)
+        largest = np.maximum(np.abs(np.stack([far_v, through_z0])), np.sqrt(np.abs(near)))
+        largest = np.maximum(largest, (last <= whole) * (out * before + back / before))
+        return largest[0], largest[1] / np.abs(z0)
+
+
+_HALF_TURN = np.array([[0.0], [math.pi]])
+
+
+def _parts(values: Complex) -> tuple[Real, Real]:
+    """Imaginary part, then real, as the arctangent takes them."""
+    return values.imag, values.real
+
+
+def _in_turn(phase: Real) -> Real:
+    """Phase from zero up to one turn."""
+    return phase - 2 * math.pi * np.floor(phase / (2 * math.pi))
 
 
 @dataclass(frozen=True, slots=True)
@@ -202,7 +224,9 @@ class OpenCoax:
         """Admittance in siemens at each frequency: tanh(γl)/Z0, with its end."""
         f = np.asarray(frequency_hz, dtype=float)
         gamma, z0 = self.cable.propagation(f)
-        return self.capacity_factor * (np.tanh(gamma * self.length_m) / z0) + 1j * (2 * math.pi * f) * self.end_f
+        back = np.exp(-2 * self.length_m * gamma)
+        tanh = (1 - back) / (1 + back)  # several times faster than the library's, as exact here
+        return self.capacity_factor * (tanh / z0) + 1j * (2 * math.pi * f) * self.end_f
 
     def impedance_ohm(self, frequency_hz: Reals) -> Complex:
         """Impedance in ohm at each frequency."""

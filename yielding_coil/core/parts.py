@@ -9,7 +9,7 @@ from typing import Protocol
 
 import numpy as np
 
-from yielding_coil.core.arrays import Complex, Complexes, Reals, require_not_negative, require_positive
+from yielding_coil.core.arrays import Complex, Complexes, Reals, is_zero, require_not_negative, require_positive
 
 
 class OnePort(Protocol):
@@ -47,7 +47,7 @@ class Inductor:
         loss = 1 / self.q if self.q_at_hz is None else math.sqrt(self.q_at_hz) / (self.q * np.sqrt(f))
         per_henry = np.asarray(2 * math.pi * f * (1j + loss), dtype=complex)
         arm = np.asarray(self.inductance_h * per_henry, dtype=complex)
-        if not np.any(self.self_capacitance_f):
+        if is_zero(self.self_capacitance_f):
             return arm
         return arm / (1 + arm * (2j * math.pi * f * self.self_capacitance_f))
 

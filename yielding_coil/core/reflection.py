@@ -28,9 +28,10 @@ def impedance_of(reflection: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE
 
 def swr_of(reflection: Complexes) -> Real:
     """Standing-wave ratio, 1 or more; infinite where everything, or more than came, returns."""
-    magnitude = np.abs(np.asarray(reflection, dtype=complex))
-    with np.errstate(divide="ignore", invalid="ignore"):
-        return np.where(magnitude < 1, (1 + magnitude) / (1 - magnitude), np.inf)
+    magnitude = np.abs(reflection)
+    with np.errstate(divide="ignore"):
+        # Above one the difference is held at zero, so that the quotient is endless there too.
+        return np.asarray((1 + magnitude) / np.maximum(1 - magnitude, 0.0))
 
 
 def magnitude_at_swr(swr: Reals) -> Real:

@@ -110,18 +110,15 @@ class Sweep:
         return float(self.frequency_hz[-1])
 
     @cached_property
-    def _spline(self) -> CubicSpline | None:
+    def _spline(self) -> "CubicSpline[np.complex128] | None":
         if self.frequency_hz.size < 2:
             return None
-        gamma = self.reflection()
-        # The spline does not take complex values of every SciPy's stubs; two real columns are the same.
-        return CubicSpline(self.frequency_hz, np.column_stack([gamma.real, gamma.imag]), bc_type="natural")
+        return CubicSpline(self.frequency_hz, self.reflection(), bc_type="natural")
 
     def _reflection_at(self, frequency_hz: Real) -> Complex:
         if self._spline is None:
             return np.full(frequency_hz.shape, self.reflection()[0])
-        both = self._spline(frequency_hz)
-        return both[..., 0] + 1j * both[..., 1]
+        return np.asarray(self._spline(frequency_hz), dtype=complex)
 
     def impedance_at(self, frequency_hz: Reals) -> Complex:
         """Impedance between the samples.
@@ -137,13 +134,16 @@ class Sweep:
         """
         wanted = np.asarray(frequency_hz, dtype=float)
         edge = 1e-9 * self.high_hz
-        if (wanted < self.low_hz - edge).any() or (wanted > self.high_hz + edge).any():
+        low, high = wanted.min(), wanted.max()
+        if low < self.low_hz - edge or high > self.high_hz + edge:
             raise OutOfDomainError(
                 "frequency_hz",
-                f"{wanted.min():.0f} to {wanted.max():.0f} Hz",
+                f"{low:.0f} to {high:.0f} Hz",
                 f"inside the sweep, {self.low_hz:.0f} to {self.high_hz:.0f} Hz",
             )
-        return impedance_of(self._reflection_at(np.clip(wanted, self.low_hz, self.high_hz)))
+        if low < self.low_hz or high > self.high_hz:
+            wanted = np.clip(wanted, self.low_hz, self.high_hz)
+        return impedance_of(self._reflection_at(wanted))
 
     def _crossing_hz(self, low_hz: Real, high_hz: Real, falls: Callable[[Real], Real]) -> Real:
         """Bisect each bracket at once: where `falls` changes sign, to the last bit."""

@@ -1,7 +1,7 @@
 """The antenna system as it hangs: a cascade from the antenna down to the radio, with its stations."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Literal, Protocol
 
 import numpy as np
@@ -52,6 +52,11 @@ class Station:
     peak_current_a: Real
     line_swr: Real | None = None
 
+    def at(self, index: int) -> "Station":
+        """The station at one of its frequencies."""
+        values = {f.name: getattr(self, f.name) for f in fields(self)}
+        return Station(**{k: v[index] if isinstance(v, np.ndarray) else v for k, v in values.items()})
+
 
 @dataclass(frozen=True, slots=True)
 class System:
@@ -79,7 +84,7 @@ class System:
         f = np.asarray(frequency_hz, dtype=float)
         z: Complex = self.antenna.impedance_at(f)
         for element in self.elements[: len(self.elements) if station is None else station]:
-            z = _below(element, f, z)
+            z, _ = _effect(element, f).below(z)
         return z
 
     def stations(self, frequency_hz: Reals, power_w: float = 100.0) -> tuple[Station, ...]:
@@ -94,61 +99,124 @@ class System:
             antenna. Where a resistance is not above zero no power goes in, and its watts are NaN.
         """
         require_positive("power_w", power_w)
+        if np.ndim(frequency_hz) == 0:
+            alone = self.stations(np.atleast_1d(np.asarray(frequency_hz, dtype=float)), power_w)
+            return tuple(station.at(0) for station in alone)
         f = np.asarray(frequency_hz, dtype=float)
         seen = [self.antenna.impedance_at(f)]
-        for element in self.elements:
-            seen.append(_below(element, f, seen[-1]))
+        effects = [_effect(element, f) for element in self.elements]
+        divisors: list[Complex | float] = []
+        for effect in effects:
+            below, divisor = effect.below(seen[-1])
+            seen.append(below)
+            divisors.append(divisor)
+        stacked = np.stack(seen)
+        swr, size = swr_of(reflection_of(stacked)), np.abs(stacked)
         with np.errstate(divide="ignore", invalid="ignore"):
-            square = np.where(seen[-1].real > 0, power_w / seen[-1].real, np.nan)  # |I|², RMS
+            amperes = np.sqrt(np.where(seen[-1].real > 0, 2 * power_w / seen[-1].real, np.nan))
         found: list[Station] = []
-        for k in range(len(self.elements), -1, -1):
-            z = seen[k]
-            square_v = square * np.abs(z) ** 2
-            key, loss, line_swr = "antenna", np.zeros(f.shape), None
-            peak_v, peak_i = np.sqrt(2 * square_v), np.sqrt(2 * square)
-            square_above = square
-            if k > 0:
-                element, above = self.elements[k - 1], seen[k - 1]
-                key = element.key
-                if isinstance(element.part, Line):
-                    _, _, c, d = element.part.chain(f)
-                    square_above = square / np.abs(c * above + d) ** 2
-                    loss = square * z.real - square_above * above.real
-                    far_i = np.sqrt(2 * square_above) + 0j
-                    peak_v, peak_i = element.part.peaks_along(f, far_i * above, far_i)
-                    line_swr = swr_of(reflection_of(above, float(np.min(element.part.cable.impedance_ohm))))
-                elif element.place == "series":
-                    zs = element.part.impedance_ohm(f)
-                    loss = square * zs.real
-                    peak_v = np.sqrt(2 * square) * np.abs(zs)
-                else:
-                    y = element.part.admittance_s(f)
-                    square_above = square / np.abs(1 + above * y) ** 2
-                    loss = square_v * y.real
-                    peak_i = np.sqrt(2 * square_v) * np.abs(y)
+        for k in range(len(effects), -1, -1):
+            volts = amperes * size[k]
+            power = amperes**2 / 2 * seen[k].real
+            if k == 0:
+                amperes_above, carried = amperes, _Carried(np.zeros(f.shape), volts, amperes)
+            else:
+                divisor = divisors[k - 1]
+                amperes_above = amperes if isinstance(divisor, float) else amperes / np.abs(divisor)
+                carried = effects[k - 1].carried(seen[k - 1], amperes_above, volts, amperes, power)
             found.append(
                 Station(
-                    key=key,
-                    impedance_ohm=z,
-                    swr=swr_of(reflection_of(z)),
-                    power_w=square * z.real,
-                    loss_w=loss,
-                    voltage_v=np.sqrt(2 * square_v),
-                    peak_voltage_v=peak_v,
-                    peak_current_a=peak_i,
-                    line_swr=line_swr,
+                    key="antenna" if k == 0 else self.elements[k - 1].key,
+                    impedance_ohm=seen[k],
+                    swr=swr[k],
+                    power_w=power,
+                    loss_w=carried.loss_w,
+                    voltage_v=volts,
+                    peak_voltage_v=carried.peak_voltage_v,
+                    peak_current_a=carried.peak_current_a,
+                    line_swr=carried.line_swr,
                 )
             )
-            square = square_above
+            amperes = amperes_above
         return tuple(reversed(found))
 
 
-def _below(element: Element, frequency_hz: Real, above_ohm: Complex) -> Complex:
-    """Impedance at the radio side of an element whose antenna side sees `above_ohm`."""
+@dataclass(frozen=True, slots=True)
+class _Carried:
+    """What an element carries: its loss, its peaks, the SWR on it where it is a line."""
+
+    loss_w: Real
+    peak_voltage_v: Real
+    peak_current_a: Real
+    line_swr: Real | None = None
+
+
+class _Effect(Protocol):
+    """An element at some frequencies: what it does to impedance, voltage and current."""
+
+    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
+        """Impedance at the radio side, and the current there over the current at the antenna side."""
+
+    def carried(
+        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
+    ) -> _Carried:
+        """Loss and peaks, from the peak current above, and peak voltage, current and power below."""
+
+
+@dataclass(frozen=True, slots=True)
+class _Series:
+    ohm: Complex
+
+    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
+        return above_ohm + self.ohm, 1.0
+
+    def carried(
+        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
+    ) -> _Carried:
+        return _Carried(amperes**2 / 2 * self.ohm.real, amperes * np.abs(self.ohm), amperes)
+
+
+@dataclass(frozen=True, slots=True)
+class _Shunt:
+    siemens: Complex
+
+    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
+        divisor = 1 + above_ohm * self.siemens
+        return above_ohm / divisor, divisor
+
+    def carried(
+        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
+    ) -> _Carried:
+        return _Carried(volts**2 / 2 * self.siemens.real, volts, volts * np.abs(self.siemens))
+
+
+@dataclass(frozen=True, slots=True)
+class _Through:
+    line: Line
+    gamma: Complex
+    z0: Complex
+
+    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
+        a, b, c, d = self.line.chain_of(self.gamma, self.z0)
+        divisor = c * above_ohm + d
+        return (a * above_ohm + b) / divisor, divisor
+
+    def carried(
+        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
+    ) -> _Carried:
+        far_v = np.asarray(amperes_above * above_ohm, dtype=complex)
+        peaks = self.line.peaks_along(self.gamma, self.z0, far_v, amperes_above.astype(complex))
+        own_ohm = self.line.cable.impedance_ohm
+        there, back = np.abs(above_ohm + own_ohm), np.abs(above_ohm - own_ohm)
+        with np.errstate(divide="ignore"):
+            swr = (there + back) / np.maximum(there - back, 0.0)
+        return _Carried(power_w - amperes_above**2 / 2 * above_ohm.real, *peaks, swr)
+
+
+def _effect(element: Element, frequency_hz: Real) -> _Effect:
     part = element.part
     if isinstance(part, Line):
-        a, b, c, d = part.chain(frequency_hz)
-        return (a * above_ohm + b) / (c * above_ohm + d)
+        return _Through(part, *part.cable.propagation(frequency_hz))
     if element.place == "series":
-        return above_ohm + part.impedance_ohm(frequency_hz)
-    return above_ohm / (1 + above_ohm * part.admittance_s(frequency_hz))
+        return _Series(part.impedance_ohm(frequency_hz))
+    return _Shunt(part.admittance_s(frequency_hz))

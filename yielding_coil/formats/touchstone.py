@@ -11,7 +11,7 @@ import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.reflection import impedance_of
+from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 
 MOST_BYTES = 32 * 1024 * 1024
@@ -304,8 +304,9 @@ def _impedances(rows: Real, lines: list[int], options: _Options) -> tuple[Real, 
         # Version 1 normalises Z and Y to the reference, version 2 gives them in ohm and siemens.
         scale = options.reference_ohm if options.version == 1 else 1.0
         with np.errstate(divide="ignore", invalid="ignore"):
-            impedance = value * scale if options.parameter == "Z" else scale / value
-            gamma = (impedance - options.reference_ohm) / (impedance + options.reference_ohm)
+            seen = value * scale if options.parameter == "Z" else scale / value
+            impedance = np.asarray(seen, dtype=complex)
+            gamma = reflection_of(impedance, options.reference_ohm)
     _refuse(
         ~np.isfinite(impedance),
         rows[:, 0],

@@ -247,10 +247,17 @@
 	}
 
 	async function choose(id: string): Promise<void> {
-		const design = designs.find((d) => d.id === id);
-		if (!design) return;
-		open(design);
-		await onchange({ chosen_design_id: id });
+		try {
+			// Read anew: it may have changed elsewhere since this page was opened.
+			const path = { design_id: id };
+			const design = await answer(api.GET('/api/designs/{design_id}', { params: { path } }));
+			designs = designs.map((d) => (d.id === id ? design : d));
+			open(design);
+			await onchange({ chosen_design_id: id });
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
 	}
 </script>
 

@@ -1,0 +1,58 @@
+import sys
+from pathlib import Path
+
+import pytest
+from sqlalchemy.orm import Session
+
+from yielding_coil import demo
+
+sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
+import browser  # how Chromium is started everywhere here
+
+sys.path.pop(0)
+
+
+@pytest.fixture(scope="session")
+def base_url():
+    """None: each test has an address of its own. The plugin's own fixture warns under this pytest."""
+    return
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args):
+    return {**browser_type_launch_args, **browser.CHROMIUM}
+
+
+@pytest.fixture(scope="session")
+def browser_context_args(browser_context_args):
+    return {**browser_context_args, **browser.CONTEXT}
+
+
+@pytest.fixture
+def settle(page):
+    """Wait until nothing is under way on the page, whose errors fail the test."""
+    errors = []
+    page.on("pageerror", lambda error: errors.append(str(error)))
+
+    def wait(to=page):
+        browser.settle(to)
+
+    yield wait
+    assert errors == []
+
+
+@pytest.fixture
+def laid_in(engine):
+    """The demo build on the shelf."""
+    with Session(engine) as session, session.begin():
+        demo.lay_in(session)
+
+
+@pytest.fixture
+def match_desk(page, address, laid_in, settle):
+    """The demo build at its match desk."""
+    page.goto(address)
+    page.get_by_role("link", name="Allotment long vertical").click()
+    page.get_by_role("heading", name="SWR at the match").wait_for()
+    settle()
+    return page

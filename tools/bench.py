@@ -1,0 +1,234 @@
+"""What is fast and how fast: the core against scikit-rf in one run, the page in headless Chromium, the bundle."""
+
+import gzip
+import shutil
+import sys
+import tempfile
+import threading
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import numpy as np
+import skrf
+import uvicorn
+from playwright.sync_api import Page, sync_playwright
+from sqlalchemy import create_engine
+from sqlalchemy.orm import Session
+
+TOP = Path(__file__).resolve().parents[1]
+sys.path[:0] = [str(TOP), str(TOP / "tools")]
+
+from browser import CHROMIUM, CONTEXT, settle  # noqa: E402
+
+from yielding_coil import data, demo  # noqa: E402
+from yielding_coil.api.app import create_app  # noqa: E402
+from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
+from yielding_coil.core.parts import Capacitor, Inductor  # noqa: E402
+from yielding_coil.core.reflection import swr_of  # noqa: E402
+from yielding_coil.core.system import Element, Station, System  # noqa: E402
+from yielding_coil.core.target import Target  # noqa: E402
+from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
+from yielding_coil.formats import touchstone  # noqa: E402
+from yielding_coil.store.migrate import migrate  # noqa: E402
+from yielding_coil.store.server import running  # noqa: E402
+
+WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
+BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)
+BUILDS = 2048
+
+failed: list[str] = []
+
+
+def gate(name: str, text: str, holds: bool) -> None:
+    """Print a figure beside its bound; note when it is missed."""
+    print(f"{'ok  ' if holds else 'MISS'}  {name}: {text}", flush=True)
+    if not holds:
+        failed.append(name)
+
+
+def seconds(act: Callable[[], object], least: float = 1.0) -> float:
+    """The median of repeated runs, over a second or five runs, after one to warm up."""
+    act()
+    times: list[float] = []
+    while sum(times) < least or len(times) < 5:
+        start = time.perf_counter()
+        act()
+        times.append(time.perf_counter() - start)
+    return float(np.median(times))
+
+
+def prediction() -> None:
+    """One whole prediction against the same network built and cascaded in scikit-rf."""
+    f = np.linspace(20.0e6, 22.5e6, 401)
+    stub, coil, line = OpenCoax(data.cable("pe-5"), 0.063), Inductor(2.28e-6, 220), Line(data.cable("foam-6"), 20.0)
+    system = System(
+        WIRE,
+        [Element("stub", "shunt", stub), Element("coil", "series", coil), Element("line", "through", line)],
+    )
+
+    def ours() -> tuple[Station, ...]:
+        return system.stations(f, 100.0)
+
+    frequency = skrf.Frequency.from_f(f, unit="Hz")
+    wire_gamma = (WIRE.impedance_at(f) - 50) / (WIRE.impedance_at(f) + 50)
+
+    def theirs() -> list[tuple[object, object]]:
+        """It builds the two-ports, cascades them, and reads impedance and SWR at every station; no powers."""
+        gamma_stub, z_stub = stub.cable.propagation(f)
+        gamma_line, z_line = line.cable.propagation(f)
+        stub_media = skrf.media.DefinedGammaZ0(frequency, z0_port=50, gamma=gamma_stub, z0=z_stub)
+        line_media = skrf.media.DefinedGammaZ0(frequency, z0_port=50, gamma=gamma_line, z0=z_line)
+        plain = skrf.media.DefinedGammaZ0(frequency, z0=50)
+        wire = skrf.Network(frequency=frequency, s=wire_gamma.reshape(-1, 1, 1), z0=50)
+        antenna = plain.shunt_capacitor(0.2e-12) ** wire
+        first = stub_media.shunt_delay_open(0.063, "m") ** antenna
+        second = plain.resistor(2 * np.pi * 21.2e6 * 2.28e-6 / 220) ** (plain.inductor(2.28e-6) ** first)
+        stations = [wire, first, second, line_media.line(20.0, "m") ** second]
+        return [(n.z[:, 0, 0], n.s_vswr[:, 0, 0]) for n in stations]
+
+    mine, other = ours()[-1].impedance_ohm, np.asarray(theirs()[-1][0])
+    same = np.abs((mine - other) / (mine + other)).max()
+    a, b = seconds(ours), seconds(theirs)
+    print(f"      (both give the same impedance to {same:.1e} of Γ; they differ in how R follows f)")
+    gate(
+        "one prediction, 401 frequencies, all stations",
+        f"{a * 1e3:.2f} ms, scikit-rf {b * 1e3:.1f} ms, {b / a:.0f}x, wanted 25x",
+        b / a >= 25,
+    )
+
+
+def yields() -> None:
+    """2,048 builds over 101 frequencies against a scikit-rf loop over the same builds."""
+    system = System(
+        WIRE,
+        [Element("c", "shunt", Capacitor(6.55e-12, 1000)), Element("l", "series", Inductor(2.28e-6, 220))],
+    )
+    spreads = [Spread("coil", "l", "inductance_h", 0.04), Spread("capacitor", "c", "capacitance_f", 0.04)]
+
+    def ours() -> float:
+        found = yield_of(system, [BAND], spreads, np.random.default_rng(1), BUILDS, points=101, costs=False)
+        return found.share
+
+    f = np.linspace(BAND.low_hz, BAND.high_hz, 101)
+    frequency = skrf.Frequency.from_f(f, unit="Hz")
+    gamma = (WIRE.impedance_at(f) - 50) / (WIRE.impedance_at(f) + 50)
+    media = skrf.media.DefinedGammaZ0(frequency, z0=50)
+    wire = skrf.Network(frequency=frequency, s=gamma.reshape(-1, 1, 1), z0=50)
+
+    def theirs(builds: int) -> float:
+        draws = np.random.default_rng(1).normal(0, 0.02, (builds, 2))
+        holds = 0
+        for coil, capacitor in draws:
+            match = media.inductor(2.28e-6 * (1 + coil)) ** (
+                media.shunt_capacitor(6.55e-12 * (1 + capacitor)) ** wire
+            )
+            holds += bool(swr_of(match.s[:, 0, 0]).max() <= 2)
+        return holds / builds
+
+    some = 128
+    a = seconds(ours)
+    b = seconds(lambda: theirs(some)) * BUILDS / some
+    print(f"      (shares {ours():.3f} and {theirs(some):.3f} of {some}; the loop timed on {some} builds)")
+    gate(
+        "yield of 2,048 builds, 101 frequencies",
+        f"{a * 1e3:.1f} ms, scikit-rf {b:.2f} s, {b / a:.0f}x, wanted 200x",
+        b / a >= 200,
+    )
+
+
+def bundle() -> None:
+    """What a browser loads before it can draw: scripts named by the page."""
+    dist = TOP / "web" / "dist"
+    page = (dist / "index.html").read_text()
+    size = sum(len(gzip.compress(p.read_bytes())) for p in (dist / "assets").glob("*.js") if p.name in page)
+    gate("initial JavaScript, gzipped", f"{size / 1000:.1f} kB, wanted under 120 kB", 0 < size < 120_000)
+
+
+# Notes when the pointer moved and when each picture of it was painted.
+WATCH = """
+() => {
+	window.moves = []; window.curves = []; window.fans = []; window.tops = [];
+	const ruler = document.querySelector('[aria-label^="Series coil, "]');
+	ruler.addEventListener('pointermove', () => window.moves.push(performance.now()), true);
+	const note = (selector, list) => new MutationObserver(() => {
+		requestAnimationFrame(() => {
+			const after = new MessageChannel();
+			after.port1.onmessage = () => list.push(performance.now());
+			after.port2.postMessage(0);
+		});
+	}).observe(document.querySelector(selector), { attributes: true, attributeFilter: ['d'] });
+	note('path.match', window.curves);
+	note('path.fan', window.fans);
+}
+"""
+
+
+def drag(page: Page, address: str) -> None:
+    """A ruler dragged a pixel at a time: from each move of the pointer to its curve on the screen."""
+    page.goto(address)
+    page.get_by_role("link", name="Allotment long vertical").click()
+    page.get_by_role("heading", name="SWR at the match").wait_for()
+    settle(page)
+    page.evaluate(WATCH)
+    box = page.get_by_role("slider", name="Series coil, microhenry").bounding_box()
+    assert box is not None
+    y = box["y"] + box["height"] / 2
+    x = box["x"] + box["width"] * 0.35
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.wait_for_timeout(500)
+    page.evaluate("() => { window.moves = []; window.curves = []; window.fans = []; }")
+    to_curve: list[float] = []
+    to_fan: list[float] = []
+    for step in range(60):
+        page.evaluate("() => { window.moves.length = 0; window.curves.length = 0; window.fans.length = 0; }")
+        page.mouse.move(x + (step % 30) * 2 + 1, y)
+        page.wait_for_function("window.curves.length > 0 && window.fans.length > 0", timeout=5000)
+        moved, curve, fan = page.evaluate("[window.moves[0], window.curves[0], window.fans[0]]")
+        to_curve.append(curve - moved)
+        to_fan.append(fan - curve)
+        page.wait_for_timeout(30)
+    page.mouse.up()
+    settle(page)
+    curve95, fan95 = np.percentile(to_curve, 95), np.percentile(to_fan, 95)
+    gate(
+        "drag to curve on the screen",
+        f"p50 {np.median(to_curve):.0f} ms, p95 {curve95:.0f} ms, wanted 50 ms",
+        curve95 <= 50,
+    )
+    gate("fan after its curve", f"p50 {np.median(to_fan):.0f} ms, p95 {fan95:.0f} ms, wanted 250 ms", fan95 <= 250)
+
+
+def page() -> None:
+    """The page's figures, served as ./start does it."""
+    folder = Path(tempfile.mkdtemp(prefix="yielding-coil-bench-"))
+    folder.chmod(0o755)
+    with running(folder / "data") as server:
+        engine = create_engine(server.url())
+        migrate(engine)
+        with Session(engine) as session, session.begin():
+            demo.lay_in(session)
+        served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
+        thread = threading.Thread(target=served.run, daemon=True)
+        thread.start()
+        while not served.started:
+            time.sleep(0.02)
+        address = f"http://127.0.0.1:{served.servers[0].sockets[0].getsockname()[1]}"
+        with sync_playwright() as playwright:
+            chromium = playwright.chromium.launch(**CHROMIUM)
+            drag(chromium.new_context(**CONTEXT).new_page(), address)
+            chromium.close()
+        served.should_exit = True
+        thread.join()
+        engine.dispose()
+    shutil.rmtree(folder)
+
+
+if __name__ == "__main__":
+    prediction()
+    yields()
+    bundle()
+    page()
+    if failed:
+        sys.exit(f"missed: {', '.join(failed)}")

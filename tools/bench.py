@@ -178,7 +178,7 @@ def drag(page: Page, address: str) -> None:
     page.mouse.move(x, y)
     page.mouse.down()
     page.wait_for_timeout(500)
-    page.evaluate("() => { window.moves = []; window.curves = []; window.fans = []; }")
+    page.wait_for_timeout(200)
     to_curve: list[float] = []
     to_fan: list[float] = []
     for step in range(60):

@@ -76,7 +76,7 @@ def test_a_coil_reads_its_inductance_where_it_is_read():
 
 
 def test_turns_come_in_halves_and_the_exact_fraction_reads_the_value():
-    exact = coil().turns(21.225e6, 0)
+    exact = coil().exact_turns(21.225e6)
 
     assert coil().solenoid(exact).reading_h(21.225e6) == pytest.approx(2.28e-6, rel=1e-6)
     assert coil().turns(21.225e6) in (

@@ -12,7 +12,7 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from yielding_coil import VERSION
-from yielding_coil.api import builds, designs, predictions, problems, quantities, sweeps, tables
+from yielding_coil.api import builds, designs, matches, predictions, problems, quantities, sweeps, tables
 from yielding_coil.api.antennas import Antennas
 
 PAGES = Path(__file__).parents[2] / "web" / "dist"
@@ -59,7 +59,7 @@ def create_app(engine: Engine, pages: Path = PAGES) -> FastAPI:
         """Whether the application answers."""
         return Health(version=VERSION)
 
-    for module in (tables, quantities, sweeps, builds, designs, predictions):
+    for module in (tables, quantities, sweeps, builds, designs, predictions, matches):
         app.include_router(module.router)
     if pages.is_dir():
         app.mount("/", _Pages(directory=pages, html=True))

@@ -8,7 +8,7 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.antennas import antenna_of
-from yielding_coil.api.predictions import summary_of
+from yielding_coil.api.holding import summary_of
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.store import builds as build_queries

@@ -11,16 +11,20 @@ Numbers = list[float | None]
 
 
 def numbers(values: Real) -> Numbers:
-    """An array as it travels."""
+    """An array of shape (n,) as it travels."""
+    return rows_of_numbers(values[np.newaxis])[0]
+
+
+def rows_of_numbers(values: Real) -> list[Numbers]:
+    """Several arrays at once, shape (rows, n): one rounding for all of them."""
     finite = np.isfinite(values)
     safe = np.where(finite, values, 1.0)
     with np.errstate(divide="ignore"):
         power = np.where(safe == 0, 0.0, np.floor(np.log10(np.abs(safe))))
     scale = 10.0 ** (5 - power)
-    rounded: list[float | None] = (np.round(safe * scale) / scale).tolist()
-    if not finite.all():
-        for at in np.flatnonzero(~finite):
-            rounded[at] = None
+    rounded: list[Numbers] = (np.round(safe * scale) / scale).tolist()
+    for row, at in np.argwhere(~finite):
+        rounded[row][at] = None
     return rounded
 
 

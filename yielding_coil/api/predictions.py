@@ -1,7 +1,7 @@
 """What a design will do: curves at every station, what to make, and how many builds hold. Nothing is kept."""
 
 import math
-from typing import Annotated, Any, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter, Request, Response
@@ -9,39 +9,24 @@ from pydantic import BaseModel, Field
 
 from yielding_coil import data
 from yielding_coil.api.antennas import antenna_of
-from yielding_coil.api.numbers import Numbers, number, numbers
+from yielding_coil.api.holding import held, rng_of
+from yielding_coil.api.making import Finding, Made, findings_of, made_of, over_targets
+from yielding_coil.api.numbers import Numbers, number, numbers, rows_of_numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.sweeps import Curves
 from yielding_coil.core import tolerance
-from yielding_coil.core.errors import OutOfDomainError, RefusedError
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import OpenCoax
-from yielding_coil.core.matching import LNetwork, l_networks, part_for_reactance, part_for_susceptance
-from yielding_coil.core.optimum import Shape, best_parts, candidates, shape_of, worst_over
-from yielding_coil.core.parts import Capacitor, Inductor
+from yielding_coil.core.optimum import worst_over
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.content import (
-    AnyElement,
-    CoaxCapacitor,
-    Coil,
-    DesignContent,
-    Feedline,
-    FixedCapacitor,
-    Positive,
-)
+from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, FixedCapacitor, Positive
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
 
-# A coax capacitor longer than about half a metre is a bought one.
-LARGEST_COAX_F = 50e-12
-# Coax capacitors are cut longer and trimmed; coil ends need something to solder.
-TRIM_M = 0.006
-TAIL_M = 0.10
 MEASURED_SPREAD = 0.01
-# Builds tried for a figure that is kept or compared.
-BUILDS = 2048
 
 
 class PredictionAsked(BaseModel):
@@ -52,10 +37,12 @@ class PredictionAsked(BaseModel):
     low_hz: Positive
     high_hz: Positive
     points: int = Field(default=201, ge=2, le=801)
+    # Voltages and currents at every frequency too; the page draws without them.
+    carried: bool = True
 
 
 class StationOut(Curves):
-    """A station over frequency: what is seen looking up, watts, peaks."""
+    """A station over frequency: what is seen looking up, watts, peaks (empty where not asked for)."""
 
     key: str
     power_w: Numbers
@@ -67,6 +54,10 @@ class StationOut(Curves):
     halfway_imag: Numbers
 
 
+_FLOW = ("power_w", "loss_w")
+_CARRIED = ("voltage_v", "peak_voltage_v", "peak_current_a")
+
+
 class TargetOut(BaseModel):
     """The worst SWR that a design has on a target, at the box."""
 
@@ -75,67 +66,13 @@ class TargetOut(BaseModel):
     worst_swr: float | None
 
 
-class CoilMade(BaseModel):
-    """How to wind a coil. Lengths in metres; the reading is at the design's centre frequency."""
-
-    kind: Literal["coil"] = "coil"
-    key: str
-    turns: float
-    turns_exact: float
-    former_m: float
-    wire_name: str
-    touching: bool
-    pitch_m: float
-    winding_m: float
-    wire_m: float
-    tail_m: float
-    bare_h: float
-    inductance_h: float
-    reads_at_hz: float
-    q: float
-    self_resonance_hz: float
-    peak_voltage_v: float | None
-    peak_current_a: float | None
-
-
-class CapacitorMade(BaseModel):
-    """How to make a capacitor of coax, or which one to buy."""
-
-    kind: Literal["coax_capacitor", "capacitor"]
-    key: str
-    capacitance_f: float
-    coax_m: float | None
-    cut_m: float | None
-    cable_name: str | None
-    peak_voltage_v: float | None
-    peak_current_a: float | None
-
-
-class LineMade(BaseModel):
-    """The feedline: its loss with this load, and matched."""
-
-    kind: Literal["line"] = "line"
-    key: str
-    cable_name: str
-    length_m: float
-    loss_db: float | None
-    matched_loss_db: float
-
-
-class Finding(BaseModel):
-    """Something to know, as a code and its SI values; the page has the words."""
-
-    code: str
-    values: dict[str, float | str | None]
-
-
 class Prediction(BaseModel):
     """What a design does, nominal."""
 
     stations: list[StationOut]
     box: int
     targets: list[TargetOut]
-    made: list[Annotated[CoilMade | CapacitorMade | LineMade, Field(discriminator="kind")]]
+    made: list[Made]
     findings: list[Finding]
 
 
@@ -180,38 +117,6 @@ class YieldOut(BaseModel):
     fan_high: Numbers
 
 
-class Template(BaseModel):
-    """What the parts of a candidate are made of."""
-
-    former_m: Positive = 0.032
-    wire: str = "cu-1.6"
-    pitch_m: Positive | None = None
-    cable: str = "pe-5"
-
-
-class MatchAsked(BaseModel):
-    """An antenna and targets; the elements are what stays below the match."""
-
-    content: DesignContent
-    template: Template = Template()
-    # Matched exactly here, in closed form; at the best over the targets when left out.
-    at_hz: Positive | None = None
-    power_w: Annotated[Positive, Field(le=1e5)] = 100.0
-
-
-class Candidate(BaseModel):
-    """One L network at its best over the targets."""
-
-    series: Literal["coil", "capacitor"]
-    shunt: Literal["coil", "capacitor"]
-    shunt_at: Literal["load", "source"]
-    content: DesignContent | None
-    worst_swr: float | None
-    share: float | None
-    heat_w: float | None
-    refused: str | None
-
-
 class RulerAsked(BaseModel):
     """A coil or a coax capacitor, and the stretch of values that its ruler shows."""
 
@@ -240,22 +145,22 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
     out = []
     for k, station in enumerate(stations):
         halfway = _halfway(system, k, z_above[k], frequency)
+        names = (*_FLOW, *_CARRIED) if asked.carried else _FLOW
+        values = [*(getattr(station, name) for name in names), halfway.real, halfway.imag]
+        rows = dict(zip((*names, "halfway_real", "halfway_imag"), rows_of_numbers(np.stack(values)), strict=True))
+        for name in _CARRIED:
+            rows.setdefault(name, [])
         out.append(
             StationOut.model_construct(
                 **dict(Curves.from_core(frequency, station.impedance_ohm)),
                 key=station.key,
-                power_w=numbers(station.power_w),
-                loss_w=numbers(station.loss_w),
-                voltage_v=numbers(station.voltage_v),
-                peak_voltage_v=numbers(station.peak_voltage_v),
-                peak_current_a=numbers(station.peak_current_a),
-                halfway_real=numbers(halfway.real),
-                halfway_imag=numbers(halfway.imag),
+                **rows,
             )
         )
     targets = content.core_targets()
     worst = worst_over(system, targets)
-    made = _made(content, system, asked.power_w)
+    over = over_targets(content, system, asked.power_w)
+    made = made_of(content, over)
     answer = Prediction.model_construct(
         stations=out,
         box=system.box,
@@ -264,7 +169,7 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
             for t, w in zip(targets, worst, strict=True)
         ],
         made=made,
-        findings=_findings(content, system, made, asked.power_w),
+        findings=findings_of(content, over, made),
     )
     # Already in shape: validating some ten thousand numbers again would cost more than computing them.
     return Response(answer.model_dump_json(warnings=False), media_type="application/json")
@@ -279,9 +184,9 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
     spreads = content.part_spreads()
     both = [*spreads, content.reading()]
     frequency = _grid(asked, antenna)
-    low, high = tolerance.swr_fan(system, frequency, spreads, _rng(content), min(asked.builds, 512))
-    parts = _yield(content, system, spreads, asked.builds, costs=True)
-    reading = _yield(content, system, both, asked.builds, costs=True)
+    low, high = tolerance.swr_fan(system, frequency, spreads, rng_of(content), min(asked.builds, 512))
+    parts = held(content, system, spreads, asked.builds, costs=True)
+    reading = held(content, system, both, asked.builds, costs=True)
     measured = []
     for element in content.elements:
         if isinstance(element, Coil) and element.spread > MEASURED_SPREAD:
@@ -289,8 +194,8 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
             measured.append(
                 Bought(
                     name=element.key,
-                    parts_share=_yield(content, system, known, asked.builds).share,
-                    reading_share=_yield(content, system, [*known, content.reading()], asked.builds).share,
+                    parts_share=held(content, system, known, asked.builds).share,
+                    reading_share=held(content, system, [*known, content.reading()], asked.builds).share,
                 )
             )
     return YieldOut(
@@ -301,12 +206,6 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
         fan_low=numbers(low),
         fan_high=numbers(high),
     )
-
-
-@router.post("/matches")
-def matches(request: Request, asked: MatchAsked) -> list[Candidate]:
-    """Every L network at its best over the targets, best yield first."""
-    return propose(antenna_of(request, asked.content), asked)
 
 
 @router.post("/rulers")
@@ -339,29 +238,6 @@ def ruler(asked: RulerAsked) -> list[Tick]:
     return []
 
 
-def summary_of(content: DesignContent, antenna: Antenna) -> dict[str, Any]:
-    """What the shelf says of a design."""
-    system = content.system(antenna)
-    worst = worst_over(system, content.core_targets())
-    share = _yield(content, system, content.part_spreads(), BUILDS).share
-    return {"worst_swr": number(max(worst)), "share": share}
-
-
-def propose(antenna: Antenna, asked: MatchAsked) -> list[Candidate]:
-    """Every L network at its best, best yield first; those that cannot be made come last, with the reason."""
-    networks = (
-        candidates(antenna, asked.content.core_targets())
-        if asked.at_hz is None
-        else l_networks(complex(antenna.impedance_at(asked.at_hz)), asked.at_hz)
-    )
-    found = [_candidate(antenna, network, asked) for network in networks]
-    return sorted(found, key=lambda c: (c.content is None, -(c.share or 0), c.worst_swr or math.inf))
-
-
-def _rng(content: DesignContent) -> np.random.Generator:
-    return np.random.default_rng(content.seed)
-
-
 def _grid(asked: PredictionAsked, antenna: Antenna) -> np.ndarray:
     low, high = asked.low_hz, asked.high_hz
     if isinstance(antenna, Sweep):
@@ -382,12 +258,6 @@ def _halfway(system: System, station: int, above: np.ndarray, frequency: np.ndar
     return reflection_of(above / (1 + above * part.admittance_s(frequency) / 2))  # type: ignore[union-attr]
 
 
-def _yield(
-    content: DesignContent, system: System, spreads: list[Spread], builds: int, *, costs: bool = False
-) -> tolerance.Yield:
-    return tolerance.yield_of(system, content.core_targets(), spreads, _rng(content), builds, costs=costs)
-
-
 def _figure(found: tolerance.Yield) -> YieldFigure:
     return YieldFigure(
         share=found.share,
@@ -399,194 +269,3 @@ def _figure(found: tolerance.Yield) -> YieldFigure:
 
 def _known_to_a_percent(spread: Spread) -> Spread:
     return Spread(spread.name, spread.element, spread.field, MEASURED_SPREAD)
-
-
-def _made(content: DesignContent, system: System, power_w: float) -> list[CoilMade | CapacitorMade | LineMade]:
-    """How to make each element; voltages are the worst over the targets at full power."""
-    over = np.concatenate([np.linspace(t.low_hz, t.high_hz, 21) for t in content.core_targets()])
-    stations = system.stations(over, power_w)
-    center = content.center_hz
-    made: list[CoilMade | CapacitorMade | LineMade] = []
-    for element, station in zip(content.elements, stations[1:], strict=True):
-        volts = number(np.nanmax(station.peak_voltage_v, initial=0.0))
-        amps = number(np.nanmax(station.peak_current_a, initial=0.0))
-        if isinstance(element, Coil):
-            turns, exact = element.turns(center), element.turns(center, 0)
-            wound, fine = element.solenoid(turns), element.to_core(center)
-            made.append(
-                CoilMade(
-                    key=element.key,
-                    turns=turns,
-                    turns_exact=exact,
-                    former_m=element.former_m,
-                    wire_name=element.wire_row.name,
-                    touching=element.pitch_m is None,
-                    pitch_m=wound.pitch_m,
-                    winding_m=wound.length_m,
-                    wire_m=wound.wire_length_m,
-                    tail_m=TAIL_M,
-                    bare_h=float(fine.inductance_h),
-                    inductance_h=element.inductance_h,
-                    reads_at_hz=center,
-                    q=float(fine.q),
-                    self_resonance_hz=wound.self_resonance_hz,
-                    peak_voltage_v=volts,
-                    peak_current_a=amps,
-                )
-            )
-        elif isinstance(element, Feedline):
-            line = element.to_core(center)
-            above = stations[content.elements.index(element)]
-            middle = len(over) // (2 * len(content.targets))
-            load = complex(above.impedance_ohm[middle])
-            made.append(
-                LineMade(
-                    key=element.key,
-                    cable_name=line.cable.name,
-                    length_m=element.length_m,
-                    loss_db=number(line.loss_db(over[middle], load)) if load.real > 0 else None,
-                    matched_loss_db=float(line.matched_loss_db(center)),
-                )
-            )
-        else:
-            coax = element.to_core(center) if isinstance(element, CoaxCapacitor) else None
-            made.append(
-                CapacitorMade(
-                    kind=element.kind,
-                    key=element.key,
-                    capacitance_f=element.capacitance_f,
-                    coax_m=coax.length_m if coax else None,
-                    cut_m=coax.length_m + TRIM_M if coax else None,
-                    cable_name=coax.cable.name if coax else None,
-                    peak_voltage_v=volts,
-                    peak_current_a=amps,
-                )
-            )
-    return made
-
-
-def _findings(
-    content: DesignContent,
-    system: System,
-    made: list[CoilMade | CapacitorMade | LineMade],
-    power_w: float,
-) -> list[Finding]:
-    over = np.concatenate([np.linspace(t.low_hz, t.high_hz, 21) for t in content.core_targets()])
-    stations = system.stations(over, power_w)
-    volts = [float(np.nanmax(s.voltage_v, initial=0.0)) for s in stations[: system.box + 1]]
-    where = int(np.argmax(volts))
-    found = [
-        Finding(
-            code="rf_voltage",
-            values={"voltage_v": number(volts[where]), "power_w": power_w, "at": stations[where].key},
-        )
-    ]
-    for item in made:
-        if isinstance(item, CoilMade):
-            ratio = item.reads_at_hz / item.self_resonance_hz
-            if ratio > 0.3:
-                found.append(
-                    Finding(
-                        code="near_self_resonance" if ratio > 0.5 else "own_capacitance",
-                        values={"key": item.key, "ratio": ratio, "self_resonance_hz": item.self_resonance_hz},
-                    )
-                )
-    for element in content.elements:
-        row = data.cables().get(getattr(element, "cable", ""))
-        if row and row.lowest_hz and content.center_hz < row.lowest_hz:
-            found.append(Finding(code="cable_off_its_law", values={"key": element.key, "below_hz": row.lowest_hz}))
-    return found
-
-
-def _element_for(
-    key: str, kind: str, place: Literal["series", "shunt"], value: float, template: Template
-) -> AnyElement:
-    if kind == "coil":
-        return Coil(
-            key=key,
-            place=place,
-            inductance_h=value,
-            former_m=template.former_m,
-            wire=template.wire,
-            pitch_m=template.pitch_m,
-        )
-    if value <= LARGEST_COAX_F:
-        return CoaxCapacitor(key=key, place=place, capacitance_f=value, cable=template.cable)
-    return FixedCapacitor(key=key, place=place, capacitance_f=value)
-
-
-def _with_match(asked: MatchAsked, shape: Shape, series_value: float, shunt_value: float) -> DesignContent:
-    """The content asked for with this L above its feedline."""
-    template = asked.template
-    shunt_key = "shunt" if shape.series == shape.shunt else shape.shunt
-    series_key = "series" if shape.series == shape.shunt else shape.series
-    parts = [
-        _element_for(shunt_key, shape.shunt, "shunt", shunt_value, template),
-        _element_for(series_key, shape.series, "series", series_value, template),
-    ]
-    if shape.shunt_at == "source":
-        parts.reverse()
-    below = [e for e in asked.content.elements if isinstance(e, Feedline)]
-    return asked.content.model_copy(update={"elements": [*parts, *below]})
-
-
-def _reading_h(bare_h: float, coil: Inductor | None, frequency_hz: float) -> float:
-    """What an analyser reads of a coil with this much inductance and its own capacitance."""
-    own_f = 0.0 if coil is None else float(coil.self_capacitance_f)
-    reads = 1 / (1 / bare_h - (2 * math.pi * frequency_hz) ** 2 * own_f)
-    if reads < 0:
-        raise OutOfDomainError("inductance_h", f"{bare_h * 1e6:.3g} µH", "below its self-resonance")
-    return reads
-
-
-def _qualities(content: DesignContent) -> tuple[Inductor | None, Capacitor | None]:
-    """Loss and own capacitance of the parts as they would be made."""
-    center = content.center_hz
-    coil = next((e.to_core(center) for e in content.elements if isinstance(e, Coil)), None)
-    return coil, Capacitor(1e-11, q=1000.0)
-
-
-def _candidate(antenna: Antenna, network: LNetwork, asked: MatchAsked) -> Candidate:
-    """The best values, with the quality of parts made to those values: twice round is enough."""
-    shape = shape_of(network)
-    targets = asked.content.core_targets()
-    out = Candidate(
-        series=shape.series,
-        shunt=shape.shunt,
-        shunt_at=shape.shunt_at,
-        content=None,
-        worst_swr=None,
-        share=None,
-        heat_w=None,
-        refused=None,
-    )
-    coil: Inductor | None = None
-    capacitor: Capacitor | None = None
-    try:
-        if asked.at_hz is not None:
-            exact = (
-                part_for_reactance(network.series_reactance_ohm, asked.at_hz)[1],
-                part_for_susceptance(network.shunt_susceptance_s, asked.at_hz)[1],
-            )
-            content = _with_match(asked, shape, *exact)
-        for _ in range(2 if asked.at_hz is None else 0):
-            best = best_parts(antenna, network, targets, coil, capacitor)
-            values = [
-                _reading_h(value, coil, asked.content.center_hz) if kind == "coil" else value
-                for kind, value in ((shape.series, best.series_value), (shape.shunt, best.shunt_value))
-            ]
-            content = _with_match(asked, shape, *values)
-            coil, capacitor = _qualities(content)
-        system = content.system(antenna)
-    except RefusedError as why:
-        return out.model_copy(update={"refused": why.message})
-    stations = system.stations(content.center_hz, asked.power_w)
-    heat = sum(float(s.loss_w) for s in stations[1 : system.box + 1])
-    return out.model_copy(
-        update={
-            "content": content,
-            "worst_swr": number(max(worst_over(system, targets))),
-            "share": _yield(content, system, content.part_spreads(), BUILDS).share,
-            "heat_w": number(heat),
-        }
-    )

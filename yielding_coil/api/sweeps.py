@@ -11,7 +11,7 @@ from pydantic import BaseModel, Field
 
 from yielding_coil import data
 from yielding_coil.api.antennas import Antennas
-from yielding_coil.api.numbers import Numbers, number, numbers
+from yielding_coil.api.numbers import Numbers, number, rows_of_numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.arrays import Complex, Real
@@ -73,15 +73,22 @@ class Curves(BaseModel):
     def from_core(cls, frequency_hz: Real, impedance_ohm: Complex) -> "Curves":
         """As they travel, Γ and SWR against 50 Ω."""
         gamma = reflection_of(impedance_ohm)
+        values = (
+            impedance_ohm.real,
+            impedance_ohm.imag,
+            swr_of(gamma),
+            return_loss_db(gamma),
+            gamma.real,
+            gamma.imag,
+        )
+        rows = rows_of_numbers(np.stack(values))
         return cls.model_construct(
             frequency_hz=frequency_hz.tolist(),
-            resistance_ohm=numbers(impedance_ohm.real),
-            reactance_ohm=numbers(impedance_ohm.imag),
-            swr=numbers(swr_of(gamma)),
-            return_loss_db=numbers(return_loss_db(gamma)),
-            gamma_real=numbers(gamma.real),
-            gamma_imag=numbers(gamma.imag),
+            **dict(zip(_CURVES, rows, strict=True)),  # type: ignore[arg-type]
         )
+
+
+_CURVES = ("resistance_ohm", "reactance_ohm", "swr", "return_loss_db", "gamma_real", "gamma_imag")
 
 
 class ReadingAsked(BaseModel):

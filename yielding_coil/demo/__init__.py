@@ -6,7 +6,8 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
-from yielding_coil.api.predictions import MatchAsked, Template, propose, summary_of
+from yielding_coil.api.holding import summary_of
+from yielding_coil.api.matches import MatchAsked, Template, propose
 from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.content import DesignContent, Feedline, SweptAntenna, TargetPayload

@@ -100,13 +100,17 @@ class Coil(Payload):
             )
         return Solenoid(self.former_m + wire.covered_m, pitch, turns, wire.diameter_m)
 
-    def turns(self, frequency_hz: float, step: float = 0.5) -> float:
-        """Turns for the inductance; the exact fraction with a step of 0."""
-        return _turns(self, frequency_hz, step)
+    def exact_turns(self, frequency_hz: float) -> float:
+        """The fraction of turns that reads the inductance."""
+        return _exact_turns(self.inductance_h, self.former_m, self.wire, self.pitch_m, frequency_hz)
+
+    def turns(self, frequency_hz: float) -> float:
+        """Turns as one winds them, in halves."""
+        return max(1.0, round(2 * self.exact_turns(frequency_hz)) / 2)
 
     def wound(self, frequency_hz: float) -> Solenoid:
         """The coil with the fraction of turns that reads the inductance, refused near its self-resonance."""
-        wound = self.solenoid(self.turns(frequency_hz, 0))
+        wound = self.solenoid(self.exact_turns(frequency_hz))
         wound.apparent_inductance_h(frequency_hz)  # refuses above 0.9 of self-resonance, saying how near
         return wound
 
@@ -130,18 +134,14 @@ class Coil(Payload):
 
 
 @lru_cache(maxsize=4096)
-def _turns_on(
-    inductance_h: float, former_m: float, wire: str, pitch_m: float | None, frequency_hz: float, step: float
+def _exact_turns(
+    inductance_h: float, former_m: float, wire: str, pitch_m: float | None, frequency_hz: float
 ) -> float:
     coil = Coil(
         key="coil", place="series", inductance_h=inductance_h, former_m=former_m, wire=wire, pitch_m=pitch_m
     )
     one = coil.solenoid(1)
-    return turns_for(inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, step, frequency_hz)
-
-
-def _turns(coil: Coil, frequency_hz: float, step: float) -> float:
-    return _turns_on(coil.inductance_h, coil.former_m, coil.wire, coil.pitch_m, frequency_hz, step)
+    return turns_for(inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, 0, frequency_hz)
 
 
 class CoaxCapacitor(Payload):

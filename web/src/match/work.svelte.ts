@@ -22,6 +22,8 @@ interface Asked {
 	high_hz: number;
 }
 
+const settledPoints = 201;
+const draggedPoints = 101;
 const settledBuilds = 2048;
 const draggedBuilds = 256;
 
@@ -39,11 +41,18 @@ export class Work {
 	private editing = false;
 	private saving: Promise<void> = Promise.resolve();
 
-	private readonly curves = new Lane<Asked, Prediction>(
-		(asked) => answer(api.POST('/api/predictions', { body: { ...asked, points: 161 } })),
-		(reply) => {
+	private readonly curves = new Lane<Asked & { settled: boolean }, Prediction>(
+		({ settled, ...asked }) =>
+			answer(
+				api.POST('/api/predictions', {
+					body: { ...asked, points: settled ? settledPoints : draggedPoints, carried: false }
+				})
+			),
+		(reply, asked) => {
 			this.prediction = reply;
 			this.problem = null;
+			// The builds come after the curves: together they would hold each other up.
+			this.builds.ask(asked);
 		},
 		(why) => this.refuse(why)
 	);
@@ -110,10 +119,9 @@ export class Work {
 	}
 
 	private show(content: Content, settled: boolean): void {
+		// The request first: it is on its way while the page redraws its rulers.
+		this.curves.ask({ content, ...this.frame(), settled });
 		this.content = content;
-		const asked = { content, ...this.frame() };
-		this.curves.ask(asked);
-		this.builds.ask({ ...asked, settled });
 	}
 
 	/** Redraws what is on the rulers, as after a change of power. */

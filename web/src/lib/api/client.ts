@@ -20,6 +20,7 @@ export type Target = Schemas['TargetPayload'];
 export type Tick = Schemas['Tick'];
 export type Yield = Schemas['YieldOut'];
 
+// No middleware: with one, a request would leave only after the page has redrawn.
 export const api = createClient<paths>({ baseUrl: '' });
 
 // Tests wait for this attribute: set while nothing is under way.
@@ -28,12 +29,6 @@ function count(by: 1 | -1): void {
 	underWay += by;
 	document.documentElement.dataset.settled = String(underWay === 0);
 }
-api.use({
-	onRequest: () => count(1),
-	onResponse: () => count(-1),
-	onError: () => count(-1)
-});
-
 /** A refusal as the server words it. */
 export class Refused extends Error {
 	constructor(readonly problem: Problem) {
@@ -55,10 +50,13 @@ export async function answer<T>(
 	asked: Promise<{ data?: T; error?: unknown; response: Response }>
 ): Promise<T> {
 	let got;
+	count(1);
 	try {
 		got = await asked;
 	} catch {
 		throw new Refused(gone);
+	} finally {
+		count(-1);
 	}
 	if (got.error !== undefined) {
 		const problem = got.error as Partial<Problem>;

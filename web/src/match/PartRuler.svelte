@@ -2,6 +2,8 @@
 	One part of the match on its ruler, with what it is made of beside it.
 -->
 <script lang="ts">
+	import { untrack } from 'svelte';
+
 	import { answer, api, type Content, type Schemas, type Tick } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Ruler from '../lib/controls/Ruler.svelte';
@@ -47,11 +49,13 @@
 	$effect(() => {
 		void made;
 		const { low, high } = range;
-		const element = withValue(content, part, (low + high) / 2).elements.find(
-			(e) => e.key === part.key
+		const center_hz = centerHz;
+		// The value itself is not looked at: a drag would ask for the same marks at every move.
+		const element = untrack(() =>
+			withValue(content, part, (low + high) / 2).elements.find((e) => e.key === part.key)
 		);
 		if (!element || element.kind === 'line') return;
-		answer(api.POST('/api/rulers', { body: { element, center_hz: centerHz, low, high } }))
+		answer(api.POST('/api/rulers', { body: { element, center_hz, low, high } }))
 			.then((found) => (ticks = found))
 			.catch(() => (ticks = []));
 	});

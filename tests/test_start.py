@@ -1,0 +1,115 @@
+"""The application as a process: started, stopped, killed, started again."""
+
+import os
+import re
+import shutil
+import signal
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+
+import httpx
+import pytest
+
+from yielding_coil.store.server import PrivateServer
+
+TOP = Path(__file__).parents[1]
+
+pytestmark = pytest.mark.deep
+
+
+@pytest.fixture
+def folder():
+    top = Path(tempfile.mkdtemp(prefix="yielding-coil-start-"))
+    top.chmod(0o755)
+    yield top / "data"
+    PrivateServer(top / "data").stop()
+    shutil.rmtree(top)
+
+
+def start(folder, *options):
+    process = subprocess.Popen(
+        [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
+        cwd=TOP,
+        stdout=subprocess.PIPE,
+        stderr=subprocess.STDOUT,
+        text=True,
+    )
+    said = process.stdout.readline()
+    found = re.search(r"http://127\.0\.0\.1:\d+/", said)
+    assert found, said + process.stdout.read()
+    assert str(folder) in process.stdout.readline()
+    return process, found[0]
+
+
+def end(process, how):
+    process.send_signal(how)
+    process.wait(timeout=20)
+    process.stdout.close()
+
+
+def shelf(address):
+    return [build["name"] for build in httpx.get(f"{address}api/builds").json()]
+
+
+@pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT])
+def test_it_ends_with_its_database_and_keeps_what_was_there(folder, how):
+    process, address = start(folder)
+    first = shelf(address)
+    end(process, how)
+
+    assert process.returncode == 0
+    assert PrivateServer(folder)._running() is None
+    process, address = start(folder)
+    assert shelf(address) == first == ["Allotment long vertical"]
+    end(process, signal.SIGTERM)
+
+
+def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(folder):
+    process, address = start(folder)
+    data = (TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes()
+    sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data).json()
+    httpx.post(f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}).raise_for_status()
+    end(process, signal.SIGKILL)
+    assert PrivateServer(folder)._running() is not None  # the orphan
+
+    process, address = start(folder, "--fresh-demo")
+    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
+    os.kill(PrivateServer(folder)._running(), signal.SIGKILL)
+    end(process, signal.SIGKILL)
+    process, address = start(folder)
+    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
+    end(process, signal.SIGTERM)
+
+
+def test_no_demo_and_a_second_start_on_the_same_data(folder):
+    process, address = start(folder, "--no-demo")
+    assert shelf(address) == []
+
+    second = subprocess.run(
+        [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder)],
+        cwd=TOP,
+        capture_output=True,
+        text=True,
+        timeout=30,
+    )
+    assert second.returncode == 1
+    assert "already runs on the data in" in second.stderr
+    assert shelf(address) == []
+    end(process, signal.SIGTERM)
+
+
+def test_a_taken_port_is_said(folder):
+    process, address = start(folder, "--no-demo")
+    port = address.rstrip("/").rsplit(":", 1)[1]
+    other = folder.with_name("other")
+    second = subprocess.run(
+        [sys.executable, "-m", "yielding_coil.serve", "--port", port, "--data", str(other)],
+        cwd=TOP,
+        capture_output=True,
+        text=True,
+        timeout=30,
+    )
+    assert f"Port {port} is taken. Choose another one: ./start --port {int(port) + 1}" in second.stderr
+    end(process, signal.SIGTERM)

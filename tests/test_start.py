@@ -28,25 +28,35 @@ def folder():
     shutil.rmtree(top)
 
 
-def start(folder, *options):
-    process = subprocess.Popen(
-        [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
-        cwd=TOP,
-        stdout=subprocess.PIPE,
-        stderr=subprocess.STDOUT,
-        text=True,
-    )
-    said = process.stdout.readline()
-    found = re.search(r"http://127\.0\.0\.1:\d+/", said)
-    assert found, said + process.stdout.read()
-    assert str(folder) in process.stdout.readline()
-    return process, found[0]
+@pytest.fixture
+def start(folder):
+    running = []
+
+    def start(*options):
+        process = subprocess.Popen(
+            [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
+            cwd=TOP,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+        running.append(process)
+        said = process.stdout.readline()
+        found = re.search(r"http://127\.0\.0\.1:\d+/", said)
+        assert found, said + process.stdout.read()
+        assert str(folder) in process.stdout.readline()
+        return process, found[0]
+
+    yield start
+    for process in running:
+        process.kill()
+        process.wait()
+        process.stdout.close()
 
 
 def end(process, how):
     process.send_signal(how)
     process.wait(timeout=20)
-    process.stdout.close()
 
 
 def shelf(address):
@@ -54,37 +64,37 @@ def shelf(address):
 
 
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT])
-def test_it_ends_with_its_database_and_keeps_what_was_there(folder, how):
-    process, address = start(folder)
+def test_it_ends_with_its_database_and_keeps_what_was_there(folder, start, how):
+    process, address = start()
     first = shelf(address)
     end(process, how)
 
     assert process.returncode == 0
     assert PrivateServer(folder)._running() is None
-    process, address = start(folder)
+    process, address = start()
     assert shelf(address) == first == ["Allotment long vertical"]
     end(process, signal.SIGTERM)
 
 
-def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(folder):
-    process, address = start(folder)
+def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(folder, start):
+    process, address = start()
     data = (TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes()
     sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data).json()
     httpx.post(f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}).raise_for_status()
     end(process, signal.SIGKILL)
     assert PrivateServer(folder)._running() is not None  # the orphan
 
-    process, address = start(folder, "--fresh-demo")
+    process, address = start("--fresh-demo")
     assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
     os.kill(PrivateServer(folder)._running(), signal.SIGKILL)
     end(process, signal.SIGKILL)
-    process, address = start(folder)
+    process, address = start()
     assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
     end(process, signal.SIGTERM)
 
 
-def test_no_demo_and_a_second_start_on_the_same_data(folder):
-    process, address = start(folder, "--no-demo")
+def test_no_demo_and_a_second_start_on_the_same_data(folder, start):
+    process, address = start("--no-demo")
     assert shelf(address) == []
 
     second = subprocess.run(
@@ -100,8 +110,8 @@ def test_no_demo_and_a_second_start_on_the_same_data(folder):
     end(process, signal.SIGTERM)
 
 
-def test_a_taken_port_is_said(folder):
-    process, address = start(folder, "--no-demo")
+def test_a_taken_port_is_said(folder, start):
+    process, address = start("--no-demo")
     port = address.rstrip("/").rsplit(":", 1)[1]
     other = folder.with_name("other")
     second = subprocess.run(

@@ -48,6 +48,7 @@ def _listen(port: int) -> socket.socket:
         listener.bind(("127.0.0.1", port))
     except OSError:
         sys.exit(f"Port {port} is taken. Choose another one: ./start --port {port + 1}")
+    listener.listen(128)  # whoever opens the printed address waits instead of being turned away
     return listener
 
 
@@ -56,7 +57,8 @@ def main(argv: list[str] | None = None) -> None:
     asked = _arguments(argv)
     folder: Path = asked.data.expanduser().resolve()
     # Uvicorn raises the signal again after its own shutdown: without a handler `finally` would be skipped.
-    signal.signal(signal.SIGTERM, _stop)
+    for ends in (signal.SIGTERM, signal.SIGINT):
+        signal.signal(ends, _stop)
     folder.mkdir(parents=True, exist_ok=True)
     with (folder / "lock").open("a+") as lock:
         try:

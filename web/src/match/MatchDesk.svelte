@@ -27,7 +27,7 @@
 	import PartRuler from './PartRuler.svelte';
 	import { chartRange, feedline, parts, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
-	import { moved } from './words';
+	import { lineLoss, moved } from './words';
 	import { standingOf, Work } from './work.svelte';
 
 	interface Props {
@@ -195,7 +195,7 @@
 				title: 'Match',
 				detail: work.content
 					? parts(work.content)
-							.map((p) => `${p.place} ${names.get(p.key)}`)
+							.map((p) => `${names.get(p.key)} ${p.place === 'series' ? 'up' : 'across'}`)
 							.join(' · ')
 					: '',
 				of: atBox,
@@ -208,10 +208,7 @@
 			found.push({
 				key: 'line',
 				title: `Coax, ${length(line.length_m, units.length)}`,
-				detail:
-					lineMade && lineMade.kind === 'line'
-						? `loses ${lineMade.loss_db?.toFixed(2) ?? '–'} dB (${lineMade.matched_loss_db.toFixed(2)} matched)`
-						: '',
+				detail: lineMade && lineMade.kind === 'line' ? lineLoss(lineMade) : '',
 				of: last,
 				heat: last.loss ?? 0,
 				measured: false,

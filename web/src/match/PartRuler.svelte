@@ -78,7 +78,7 @@
 		coil
 			? `turns above, µH below`
 			: stub
-				? `${units.length === 'ft' ? 'inches' : 'cm'} of open coax above, pF below`
+				? `${units.length === 'ft' ? 'inches' : 'cm'} of coax above, pF below`
 				: 'bought, pF below'
 	);
 

@@ -23,7 +23,7 @@
 
 	let { build, content, prediction, yielded, candidates, wire, ontake }: Props = $props();
 
-	const bands = $derived(content.targets.map((t) => t.label).join(', '));
+	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
 	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
 	const shape = $derived(shapeOf(content));
 	const made = $derived(

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { Yield } from '../lib/api/client';
-import { caution, coilText, finding, moved, why } from './words';
+import { caution, coilText, finding, lineLoss, moved, why } from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -86,4 +86,10 @@ test('a move says which way and how far', () => {
 	);
 	expect(moved(before, before)).toBeNull();
 	expect(moved({ dipHz: null, worst: null }, before)).toBeNull();
+});
+
+test('a line says what its SWR adds, where it adds anything', () => {
+	expect(lineLoss({ loss_db: 0.89, matched_loss_db: 0.885 })).toBe('loses 0.89 dB');
+	expect(lineLoss({ loss_db: 1.33, matched_loss_db: 1 })).toBe('loses 1.33 dB, 0.33 by its SWR');
+	expect(lineLoss({ loss_db: null, matched_loss_db: 1 })).toBe('');
 });

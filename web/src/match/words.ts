@@ -85,6 +85,14 @@ export function caution(found: Finding): { title: string; text: string } {
 			};
 }
 
+/** What the feedline takes, and how much of that is the mismatch's. */
+export function lineLoss(made: { loss_db?: number | null; matched_loss_db: number }): string {
+	const loss = made.loss_db;
+	if (loss === null || loss === undefined) return '';
+	const more = loss - made.matched_loss_db;
+	return `loses ${loss.toFixed(2)} dB${more > 0.02 ? `, ${more.toFixed(2)} by its SWR` : ''}`;
+}
+
 /** How to wind the coil. */
 export function coilText(made: CoilMade, unit: LengthUnit): string {
 	const spacing = made.touching ? 'touching' : `one every ${millimetres(made.pitch_m)}`;

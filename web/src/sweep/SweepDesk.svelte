@@ -65,6 +65,7 @@
 			r: read(curves.resistance_ohm),
 			x: read(curves.reactance_ohm),
 			swr: read(curves.swr),
+			loss: read(curves.return_loss_db),
 			re: read(curves.gamma_real),
 			im: read(curves.gamma_imag)
 		};
@@ -166,7 +167,9 @@
 						<button class="plain" onclick={() => (chosen = lower === 'swr' ? 'return loss' : 'swr')}
 							>{lower === 'swr' ? 'return loss' : 'SWR'}</button
 						>
-						<span class="mono">{swr(at.swr)} : 1</span>
+						<span class="mono"
+							>{lower === 'swr' ? `${swr(at.swr)} : 1` : `${at.loss?.toFixed(2) ?? '–'} dB`}</span
+						>
 					</div>
 					{#if lower === 'swr'}
 						<SwrChart

@@ -46,12 +46,12 @@
 	{onmarker}
 	{height}
 >
-	{#snippet marks({ x, y })}
+	{#snippet marks({ x, y, height: inner })}
 		<path class="antenna" d={path(antenna.frequency_hz, antenna.values, x, y)} />
 		{#if match}
 			<path class="match" d={path(match.frequency_hz, match.values, x, y)} />
 		{/if}
-		<text x="8" y="16">return loss, dB: more is better</text>
+		<text x="8" y={inner - 8}>dB; more is better</text>
 	{/snippet}
 </Plot>
 

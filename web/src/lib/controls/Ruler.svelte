@@ -105,11 +105,11 @@
 		{#each fine as tick (tick)}
 			<line class="fine" x1={x(tick / perUnit)} x2={x(tick / perUnit)} y1="48" y2="43" />
 		{/each}
-		{#each numbers as tick, i (tick)}
+		{#each numbers as tick (tick)}
 			<line class="fine" x1={x(tick / perUnit)} x2={x(tick / perUnit)} y1="48" y2="38" />
-			<text x={x(tick / perUnit)} y="62" text-anchor={i === 0 ? 'start' : 'middle'}
-				>{Number(tick.toPrecision(6))}</text
-			>
+			{#if x(tick / perUnit) > 14 && x(tick / perUnit) < width - 32}
+				<text x={x(tick / perUnit)} y="62" text-anchor="middle">{Number(tick.toPrecision(6))}</text>
+			{/if}
 		{/each}
 		<text class="unit" x={width - 2} y="62" text-anchor="end">{unit}</text>
 		<g class="handle" transform="translate({x(value)},0)">

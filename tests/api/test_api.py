@@ -141,6 +141,26 @@ class TestSweeps:
         assert (gone.status_code, gone.json()["code"]) == (404, "not_found")
         assert "drop its file again" in gone.json()["detail"]
 
+    def test_of_several_bands_the_best_matched_comes_first(self, client):
+        f = np.linspace(6e6, 15e6, 181)
+        z = 40 + 600j * (f / 14.2e6 - 14.2e6 / f)  # resonant on 20 m
+        rows = "\n".join(f"{a:.0f} {b.real / 50:.8g} {b.imag / 50:.8g}" for a, b in zip(f, z, strict=True))
+        kept = drop(client, f"# Hz Z RI R 50\n{rows}\n".encode()).json()
+
+        assert [t["label"] for t in kept["suggested_targets"]] == ["20 m", "30 m", "40 m"]
+
+    def test_a_sweep_without_a_band_is_wanted_at_its_best(self, client):
+        kept = drop(client, b"# MHz Z RI R 50\n8.0 .2 -1\n8.5 .9 0\n9.0 .3 1\n").json()
+        (target,) = kept["suggested_targets"]
+
+        assert target["low_hz"] < 8.5e6 < target["high_hz"]
+
+    def test_a_single_frequency_is_refused(self, client):
+        refused = drop(client, b"# MHz Z RI R 50\n8.0 .2 -1\n")
+
+        assert refused.status_code == 422
+        assert "one frequency; a sweep has two at least" in refused.json()["detail"]
+
 
 class TestBuilds:
     def test_a_build_takes_its_target_from_its_sweep(self, build):

@@ -118,6 +118,22 @@ def test_targets_are_chosen_and_a_band_outside_the_sweep_is_refused(page, addres
     expect(page.get_by_text("nowhere within 1.50")).to_be_visible()
 
 
+def test_other_targets_are_offered_to_a_design_made_before(match_desk, settle):
+    page = match_desk
+    page.get_by_role("link", name="Sweep", exact=True).click()
+    limit = page.get_by_label("limit")
+    limit.fill("1.5")
+    limit.press("Enter")
+    expect(limit).to_have_value("1.50")
+    page.get_by_role("link", name="Match", exact=True).click()
+    page.get_by_role("button", name="Serve 15 m").click()
+    expect(verdict(page)).to_contain_text("hold 1.5 : 1")
+    settle()
+    page.reload()
+    expect(verdict(page)).to_contain_text("hold 1.5 : 1")
+    expect(page.get_by_role("button", name="Serve 15 m")).to_have_count(0)
+
+
 def test_dragging_redraws_at_once_and_settling_is_saved(match_desk, settle):
     page = match_desk
     before = page.locator("path.match").first.get_attribute("d")
@@ -228,6 +244,18 @@ def test_networks_are_compared_and_taken(match_desk, settle):
     settle()
     page.get_by_role("button", name="Coil up, C across").click()
     expect(coil_field(page)).to_have_value("2.28 µH")
+
+
+def test_a_short_wire_has_four_networks_and_two_coils_can_be_taken(page, address, settle):
+    rows = "\n".join(f"{f} 20 {-150 + (f - 7100) / 4}" for f in range(6800, 7401, 20))
+    page.goto(address)
+    text = f"# kHz Z RI R 1\n{rows}\n".encode()
+    drop(page, {"name": "loft.s1p", "mimeType": "application/octet-stream", "buffer": text})
+    page.get_by_role("link", name="Choose a match").click()
+    expect(page.get_by_text("Four ways to match this wire")).to_be_visible()
+    page.get_by_role("button", name="Coil up, coil across").first.click()
+    expect(page.get_by_role("textbox", name="Shunt coil")).to_be_visible()
+    settle()
 
 
 def test_best_over_band_and_exact_at_the_marker(match_desk, settle):

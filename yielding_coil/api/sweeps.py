@@ -15,7 +15,7 @@ from yielding_coil.api.numbers import Numbers, number, rows_of_numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.errors import TooLargeError
+from yielding_coil.core.errors import TooLargeError, UnreadableError
 from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import require_inside
@@ -172,6 +172,8 @@ def drop_sweep(
 ) -> SweepOut:
     """Keep a dropped file, to the byte, and what was read from it."""
     read = touchstone.read_file(content)
+    if read.sweep.frequency_hz.size < 2:
+        raise UnreadableError("the file holds one frequency; a sweep has two at least: sweep over a band")
     row = keep_sweep(
         session,
         read.sweep,
@@ -290,12 +292,18 @@ def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Re
 
 
 def suggested_targets(found: Sweep) -> list[TargetPayload]:
-    """Bands that lie inside a sweep; two percent round its best match where there is none."""
+    """Bands that lie inside a sweep, the best matched first; two percent round its best match if there is none."""
+
+    def best_in(band: data.BandRow) -> float:
+        inside = found.impedance_at(np.linspace(band.low_hz, band.high_hz, 21))
+        return float(np.abs(reflection_of(inside)).min())
+
     inside = [b for b in data.bands().values() if found.low_hz <= b.low_hz and b.high_hz <= found.high_hz]
     if inside:
-        return [TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0) for b in inside]
+        return [
+            TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0)
+            for b in sorted(inside, key=best_in)
+        ]
     best = found.best_match().frequency_hz
     low, high = max(best * 0.99, found.low_hz), min(best * 1.01, found.high_hz)
-    if low >= high:  # a single frequency
-        low, high = found.low_hz, found.low_hz * (1 + 1e-9)
     return [TargetPayload(label="best match", low_hz=low, high_hz=high, swr_limit=2.0)]

@@ -25,9 +25,9 @@
 	import { impedance, length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import PartRuler from './PartRuler.svelte';
-	import { chartRange, feedline, parts, shapeName, withLine } from './shape';
+	import { chartRange, feedline, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
-	import { lineLoss, moved } from './words';
+	import { lineLoss, moved, targetText } from './words';
 	import { standingOf, Work } from './work.svelte';
 
 	interface Props {
@@ -155,12 +155,15 @@
 	const atBox = $derived(prediction ? seen[prediction.box] : undefined);
 	const point = (p: { re: number | null; im: number | null } | undefined) =>
 		p && p.re !== null && p.im !== null ? { re: p.re, im: p.im } : null;
+	const twins = $derived(
+		work.content ? new Set(parts(work.content).map((p) => p.kind === 'coil')).size === 1 : false
+	);
 	const names = $derived(
 		new Map(
-			(work.content ? parts(work.content) : []).map((p) => [
-				p.key,
-				p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C'
-			])
+			(work.content ? parts(work.content) : []).map((p) => {
+				const what = p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C';
+				return [p.key, twins ? `${p.place} ${what}` : what];
+			})
 		)
 	);
 	const road = $derived(
@@ -269,6 +272,15 @@
 		<aside class="left"><Drop {stops} powerW={build.power_w} /></aside>
 
 		<div class="middle">
+			{#if !sameTargets(work.content.targets, build.targets)}
+				<Note kind="news">
+					The build's bands changed since this design was made: it still serves
+					{work.content.targets.map(targetText).join(', ')}.
+					<button class="button" onclick={() => work.serve(build.targets)}
+						>Serve {build.targets.map(targetText).join(', ')}</button
+					>
+				</Note>
+			{/if}
 			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
 			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 			<section class="sheet">
@@ -409,7 +421,6 @@
 
 		<aside class="right">
 			<Verdict
-				{build}
 				content={work.content}
 				{prediction}
 				yielded={work.yielded}

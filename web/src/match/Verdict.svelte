@@ -2,7 +2,7 @@
 	The figure that decides, the networks compared, the parts to make, the next steps, and the caution.
 -->
 <script lang="ts">
-	import type { Build, Candidate, Content, Prediction, Yield } from '../lib/api/client';
+	import type { Candidate, Content, Prediction, Yield } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
@@ -10,7 +10,6 @@
 	import { type CapacitorMade, caution, type CoilMade, coilText, finding, why } from './words';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		prediction: Prediction;
 		/** None while it is first computed. */
@@ -21,7 +20,7 @@
 		ontake: (candidate: Candidate) => void;
 	}
 
-	let { build, content, prediction, yielded, candidates, wire, ontake }: Props = $props();
+	let { content, prediction, yielded, candidates, wire, ontake }: Props = $props();
 
 	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
 	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
@@ -34,9 +33,6 @@
 	const coils = $derived(made.filter((m) => m.kind === 'coil'));
 	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
 	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
-	const stays = $derived(
-		build.targets.some((t) => !content.targets.some((c) => c.label === t.label))
-	);
 	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
 	const benchFarad = $derived(wire && wire.x < 0 ? -1 / (2 * Math.PI * wire.hz * wire.x) : null);
 </script>
@@ -51,7 +47,7 @@
 			>
 		</p>
 		<p>
-			{why(yielded, content.reading_spread ?? 0.02).join(' ')}
+			{why(yielded, content.reading_spread ?? 0.02, prediction.targets).join(' ')}
 		</p>
 		{#if yielded.reading.impossible}
 			<p class="soft">
@@ -156,11 +152,6 @@
 		<Note kind="danger" title={burn.title}>{burn.text}</Note>
 	{/if}
 </section>
-{#if stays}
-	<Note kind="news"
-		>The build's bands changed since this design was made; it still serves {bands}.</Note
-	>
-{/if}
 
 <style>
 	.verdict {

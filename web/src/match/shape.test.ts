@@ -7,6 +7,7 @@ import {
 	parts,
 	rulerRange,
 	sameShape,
+	sameTargets,
 	shapeName,
 	shapeOf,
 	withLine,
@@ -87,4 +88,10 @@ test('the chart stays inside the sweep', () => {
 		lowHz: 20.415e6, // 1.3 times the 450 kHz of the band below it
 		highHz: 21.6e6
 	});
+});
+
+test('targets differ by any edge or limit', () => {
+	const [first] = content.targets;
+	expect(sameTargets(content.targets, [...content.targets])).toBe(true);
+	expect(first && sameTargets(content.targets, [{ ...first, swr_limit: 1.5 }])).toBe(false);
 });

@@ -86,6 +86,13 @@ export function shapeName(shape: Shape): string {
 	return `${up}, ${across}${shape.shunt_at === 'source' ? ' the coax' : ''}`;
 }
 
+/** Whether two lists of targets are the same in every edge and limit. */
+export function sameTargets(a: Content['targets'], b: Content['targets']): boolean {
+	const text = (list: Content['targets']) =>
+		JSON.stringify(list.map((t) => [t.label, t.low_hz, t.high_hz, t.swr_limit]));
+	return text(a) === text(b);
+}
+
 /** Where a ruler runs: a third below the value to a third above, on round numbers. */
 export function rulerRange(value: number): { low: number; high: number } {
 	const step = 10 ** Math.floor(Math.log10(value)) / 5;

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { Yield } from '../lib/api/client';
-import { caution, coilText, finding, lineLoss, moved, why } from './words';
+import { caution, coilText, finding, lineLoss, moved, targetText, why } from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -92,4 +92,17 @@ test('a line says what its SWR adds, where it adds anything', () => {
 	expect(lineLoss({ loss_db: 0.89, matched_loss_db: 0.885 })).toBe('loses 0.89 dB');
 	expect(lineLoss({ loss_db: 1.33, matched_loss_db: 1 })).toBe('loses 1.33 dB, 0.33 by its SWR');
 	expect(lineLoss({ loss_db: null, matched_loss_db: 1 })).toBe('');
+});
+
+test('a target says its edges and its limit', () => {
+	expect(targetText({ label: '15 m', low_hz: 21e6, high_hz: 21.45e6, swr_limit: 2 })).toBe(
+		'15 m (21.000 to 21.450 MHz, 2.00)'
+	);
+});
+
+test('where even a perfect build misses, that is what is said', () => {
+	const none = { ...found, parts: figure(0, []) };
+	const target = { label: '40 m', swr_limit: 2, worst_swr: 2.92 };
+	expect(why(none, 0.02, [target])[0]).toBe('Even a perfect build reaches 2.92 on 40 m.');
+	expect(why(found, 0.02, [{ ...target, worst_swr: 1.5 }])[0]).toContain('80 %');
 });

@@ -1,6 +1,6 @@
 /** What the match desk says: findings as codes and SI values come in, sentences go out. */
 
-import type { Prediction, Schemas, Yield } from '../lib/api/client';
+import type { Prediction, Schemas, Target, Yield } from '../lib/api/client';
 import {
 	figures,
 	length,
@@ -29,7 +29,18 @@ export function contributor(name: string): string {
 }
 
 /** Why the yield is what it is: the reading's doubt, what costs most, and what measuring the coil buys. */
-export function why(found: Yield, readingSpread: number): string[] {
+export function why(
+	found: Yield,
+	readingSpread: number,
+	targets: { label: string; swr_limit: number; worst_swr?: number | null }[] = []
+): string[] {
+	const missed = targets.find((t) => (t.worst_swr ?? Infinity) > t.swr_limit);
+	if (missed && found.parts.share < 0.1) {
+		return [
+			`Even a perfect build reaches ${swr(missed.worst_swr)} on ${missed.label}.`,
+			'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
+		];
+	}
 	const said = [
 		`If your sweep can be ${figures(readingSpread * 100, 1)} % wrong, ${percent(found.reading.share)}.`
 	];
@@ -83,6 +94,12 @@ export function caution(found: Finding): { title: string; text: string } {
 				title: 'Low voltage.',
 				text: `${peak} peak with ${figures(power)} W. Still stop sending before you touch.`
 			};
+}
+
+/** A target in a few words: its name, edges and limit. */
+export function targetText(target: Target): string {
+	const edges = `${megahertz(target.low_hz)} to ${megahertz(target.high_hz)} MHz`;
+	return `${target.label} (${edges}, ${swr(target.swr_limit)})`;
 }
 
 /** What the feedline takes, and how much of that is the mismatch's. */

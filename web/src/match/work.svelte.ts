@@ -9,6 +9,7 @@ import {
 	type Design,
 	type Prediction,
 	type Revision,
+	type Target,
 	type Yield
 } from '../lib/api/client';
 import { Lane } from '../lib/api/Lane';
@@ -140,6 +141,13 @@ export class Work {
 	/** Takes another network, or the present one at its best. */
 	take(candidate: Candidate): void {
 		if (candidate.content) this.edit(candidate.content, true);
+	}
+
+	/** Takes other targets; the networks are compared anew for them. */
+	serve(targets: Target[]): void {
+		if (!this.content) return;
+		this.edit({ ...this.content, targets }, true);
+		this.compare();
 	}
 
 	/** The present network at its best over the targets. */

@@ -69,7 +69,7 @@
 	{#if match}
 		<path class="match" d={path(match.gamma_real, match.gamma_imag, x, y)} />
 	{/if}
-	{#each road as leg (leg.name)}
+	{#each road as leg, i (i)}
 		<path class="road" d={arcThrough(spot(leg.from), spot(leg.half), spot(leg.to))} />
 		<circle class="stop" cx={x(leg.to.re)} cy={y(leg.to.im)} r="4" />
 		<text

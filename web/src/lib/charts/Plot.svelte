@@ -52,7 +52,7 @@
 		marks
 	}: Props = $props();
 
-	const left = 40;
+	const left = 48;
 	const right = 12;
 	const above = 12;
 	const below = 24;
@@ -62,8 +62,9 @@
 	const inner = $derived(height - above - below);
 	const x = $derived(scaleLinear([lowHz, highHz], [0, width]));
 	const y = $derived((log ? scaleLog : scaleLinear)([bottom, top], [inner, 0]));
-	const xTicks = $derived(x.ticks(Math.max(2, Math.round(width / 130))));
-	const decimals = $derived((xTicks[1] ?? 1e6) - (xTicks[0] ?? 0) < 1e5 ? 2 : 1);
+	const xTicks = $derived(x.ticks(Math.max(3, Math.round(width / 120))));
+	const step = $derived(((xTicks[1] ?? 0) - (xTicks[0] ?? 0)) / 1e6);
+	const decimals = $derived(step <= 0 || step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3);
 	const clip = `clip-${Math.random().toString(36).slice(2)}`;
 
 	let dragging = false;
@@ -99,6 +100,7 @@
 		</defs>
 		<g transform="translate({left},{above})">
 			{#each bands as stretch (stretch.label)}
+				{@const edge = x(Math.min(stretch.high_hz, highHz))}
 				<rect
 					class="band"
 					x={x(Math.max(stretch.low_hz, lowHz))}
@@ -111,9 +113,9 @@
 				/>
 				<text
 					class="band-name"
-					x={x(Math.min(stretch.high_hz, highHz)) - 5}
+					x={edge < 50 ? edge + 4 : edge - 5}
 					y="15"
-					text-anchor="end">{stretch.label}</text
+					text-anchor={edge < 50 ? 'start' : 'end'}>{stretch.label}</text
 				>
 			{/each}
 			{#each ticks as tick (tick)}

@@ -78,7 +78,7 @@
 			)
 	);
 	const radioName = $derived(radio && place(radio, [0.68, 0.72, 0.64, 0.78, 0.3, 0.2]));
-	const antennaName = $derived(place(antenna, [0.12, 0.2, 0.3, 0.7, 0.85]));
+	const antennaName = $derived(place(antenna, [0.62, 0.3, 0.4, 0.2, 0.85]));
 </script>
 
 <Plot
@@ -117,8 +117,11 @@
 				>the wire as measured: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</text
 			>
 		{:else if antennaName}
-			<text class="name blueprint" x={x(antennaName.hz) + 6} y={y(antennaName.value) - 8}
-				>the wire as measured</text
+			<text
+				class="name blueprint"
+				x={x(antennaName.hz)}
+				y={y(antennaName.value) - 9}
+				text-anchor={antennaName.rises ? 'end' : 'start'}>the wire as measured</text
 			>
 		{/if}
 		{#if matchName}

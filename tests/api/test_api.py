@@ -384,6 +384,24 @@ class TestPredictions:
         assert np.all(np.diff([t["value"] for t in coil]) > 0)
         assert np.diff([t["make"] for t in coax]) == pytest.approx(np.full(len(coax) - 1, 0.005))
 
+    def test_turns_and_lengths_give_what_the_ruler_says_at_their_mark(self, client, design):
+        elements = {e["kind"]: e for e in design["revision"]["content"]["elements"]}
+        for kind, make in (("coil", 7.5), ("coax_capacitor", 0.06)):
+            ask = {"element": elements[kind], "center_hz": 21.225e6}
+            low, high = (1.6e-6, 3e-6) if kind == "coil" else (3e-12, 1e-11)
+            marks = client.post("/api/rulers", json={**ask, "low": low, "high": high}).json()
+            given = client.post("/api/windings", json={**ask, "make": make}).json()
+
+            assert given in marks
+
+    @pytest.mark.parametrize(("make", "words"), [(0, "greater than 0"), (0.5, "1 to 500"), (90, "self-resonance")])
+    def test_turns_that_make_no_coil_are_refused(self, client, design, make, words):
+        coil = next(e for e in design["revision"]["content"]["elements"] if e["kind"] == "coil")
+        refused = client.post("/api/windings", json={"element": coil, "center_hz": 21.225e6, "make": make})
+
+        assert refused.status_code == 422
+        assert words in refused.json()["detail"]
+
 
 class TestQuantities:
     def test_what_people_write(self, client):

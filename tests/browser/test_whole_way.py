@@ -207,6 +207,25 @@ def test_what_is_not_understood_stays_typed_and_changes_nothing(match_desk, type
     assert page.locator("path.match").first.get_attribute("d") == before
 
 
+def test_turns_and_centimetres_are_typed_too(match_desk, settle):
+    """Open solid-PE coax holds about 101 pF/m, and 7 cm of it a little over 7 pF (common practice)."""
+    page = match_desk
+    turns = page.get_by_label("turns", exact=True)
+    turns.fill("7 1/2")
+    turns.press("Enter")
+    expect(turns).to_have_value("7.5")
+    expect(page.get_by_text("7½ turns of 1.6 mm enamelled copper")).to_be_visible()
+    cut = page.get_by_label("cut", exact=True)
+    cut.fill("7 cm")
+    cut.press("Enter")
+    expect(page.get_by_role("textbox", name="Shunt capacitor")).to_have_value(re.compile(r"7\.[1-4]\d pF"))
+    before = coil_field(page).input_value()
+    turns.fill("0")
+    turns.press("Enter")
+    expect(page.get_by_role("alert").filter(has_text="above zero")).to_be_visible()
+    expect(coil_field(page)).to_have_value(before)
+
+
 def test_a_wire_thicker_than_its_pitch_is_refused_and_the_curve_stays(match_desk):
     page = match_desk
     pitch = page.get_by_label("every")

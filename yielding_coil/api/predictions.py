@@ -126,6 +126,14 @@ class RulerAsked(BaseModel):
     high: Positive
 
 
+class WindingAsked(BaseModel):
+    """A coil with so many turns, or a coax capacitor of so many metres."""
+
+    element: Annotated[Coil | CoaxCapacitor, Field(discriminator="kind")]
+    center_hz: Positive
+    make: Positive
+
+
 class Tick(BaseModel):
     """A mark on the ruler's upper edge: what one makes (turns; metres of coax) and the value it gives."""
 
@@ -206,6 +214,23 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
         fan_low=numbers(low),
         fan_high=numbers(high),
     )
+
+
+@router.post("/windings")
+def winding(asked: WindingAsked) -> Tick:
+    """What a number of turns, or a length of open coax, gives at the centre frequency."""
+    element = asked.element
+    if isinstance(element, Coil):
+        coil = element.solenoid(asked.make)
+        coil.apparent_inductance_h(asked.center_hz)  # refuses above 0.9 of self-resonance
+        return Tick(make=asked.make, value=coil.reading_h(asked.center_hz))
+    stub = OpenCoax(data.cable(element.cable), asked.make)
+    value = stub.capacitance_f(asked.center_hz)
+    if value <= 0:
+        raise OutOfDomainError(
+            "make", f"{asked.make:g} m", "shorter than a quarter-wave: a longer stub is no capacitor"
+        )
+    return Tick(make=asked.make, value=value)
 
 
 @router.post("/rulers")

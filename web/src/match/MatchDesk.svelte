@@ -347,6 +347,7 @@
 						<PartRuler
 							content={work.content}
 							{part}
+							made={prediction.made.find((m) => m.key === part.key)}
 							{cables}
 							{wires}
 							{centerHz}

@@ -4,10 +4,17 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 
-	import { answer, api, type Content, type Schemas, type Tick } from '../lib/api/client';
+	import {
+		answer,
+		api,
+		type Content,
+		type Prediction,
+		type Schemas,
+		type Tick
+	} from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Ruler from '../lib/controls/Ruler.svelte';
-	import { millimetres, quantity, turns } from '../lib/units/format';
+	import { length, millimetres, quantity, turns } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { isCoil, type Part, rulerRange, valueOf, withElement, withValue } from './shape';
 
@@ -16,13 +23,15 @@
 		part: Part;
 		cables: Schemas['CableOut'][];
 		wires: Schemas['WireOut'][];
+		/** How the part is made at its present value; none while that is computed. */
+		made: Prediction['made'][number] | undefined;
 		/** Middle of the first target, Hz. */
 		centerHz: number;
 		/** Called while dragged, and with `settled` when done. */
 		onedit: (content: Content, settled: boolean) => void;
 	}
 
-	let { content, part, cables, wires, centerHz, onedit }: Props = $props();
+	let { content, part, made, cables, wires, centerHz, onedit }: Props = $props();
 
 	let ruler = $state<Ruler>();
 	let ticks = $state.raw<Tick[]>([]);
@@ -42,12 +51,12 @@
 		if (middle < 0.15 || middle > 0.85) range = rulerRange(value);
 	});
 
-	const made = $derived(
+	const madeOf = $derived(
 		JSON.stringify(coil ? [coil.former_m, coil.wire, coil.pitch_m] : stub ? [stub.cable] : [])
 	);
 	// Marks hang on what the part is made of, not on its value: fetched when that, or the ruler, changes.
 	$effect(() => {
-		void made;
+		void madeOf;
 		const { low, high } = range;
 		const center_hz = centerHz;
 		// The value itself is not looked at: a drag would ask for the same marks at every move.
@@ -81,6 +90,16 @@
 				? `${units.length === 'ft' ? 'inches' : 'cm'} of coax above, pF below`
 				: 'bought, pF below'
 	);
+
+	/** So many turns or metres, whatever they give. */
+	async function make(amount: number): Promise<void> {
+		const element = coil ?? stub;
+		if (!element) return;
+		const { value: gives } = await answer(
+			api.POST('/api/windings', { body: { element, center_hz: centerHz, make: amount } })
+		);
+		onedit(withValue(content, part, gives), true);
+	}
 
 	function change(changes: Partial<Part>): void {
 		onedit(withElement(content, part.key, changes), true);
@@ -128,9 +147,16 @@
 	<div class="row made">
 		{#if coil}
 			<QuantityField
+				label="turns"
+				kind="turns"
+				width={4}
+				shown={made?.kind === 'coil' ? made.turns_exact.toFixed(1) : '…'}
+				onsettle={make}
+			/>
+			<QuantityField
 				label="on"
 				kind="wire"
-				width={7}
+				width={6}
 				shown={millimetres(coil.former_m)}
 				onsettle={(former_m) => change({ former_m })}
 			/>
@@ -154,6 +180,13 @@
 				<button class="plain" onclick={() => change({ pitch_m: null })}>touching</button>
 			{/if}
 		{:else if stub}
+			<QuantityField
+				label="cut"
+				kind="length"
+				width={7}
+				shown={made?.kind === 'coax_capacitor' ? length(made.coax_m ?? 0, units.length) : '…'}
+				onsettle={make}
+			/>
 			<label
 				>of
 				<select
@@ -215,7 +248,7 @@
 		font-size: var(--size-13);
 	}
 	select {
-		max-width: 172px;
+		max-width: 150px;
 	}
 	.plain {
 		border: 0;

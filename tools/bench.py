@@ -1,28 +1,21 @@
 """What is fast and how fast: the core against scikit-rf in one run, the page in headless Chromium, the bundle."""
 
 import gzip
-import shutil
 import sys
-import tempfile
-import threading
 import time
 from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
 import skrf
-import uvicorn
-from playwright.sync_api import Page, sync_playwright
-from sqlalchemy import create_engine
-from sqlalchemy.orm import Session
+from playwright.sync_api import Page
 
 TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
-from browser import CHROMIUM, CONTEXT, settle  # noqa: E402
+from browser import demo_page, settle  # noqa: E402
 
-from yielding_coil import data, demo  # noqa: E402
-from yielding_coil.api.app import create_app  # noqa: E402
+from yielding_coil import data  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
 from yielding_coil.core.parts import Capacitor, Inductor  # noqa: E402
 from yielding_coil.core.reflection import swr_of  # noqa: E402
@@ -30,8 +23,6 @@ from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
-from yielding_coil.store.migrate import migrate  # noqa: E402
-from yielding_coil.store.server import running  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
 BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)
@@ -200,35 +191,11 @@ def drag(page: Page, address: str) -> None:
     gate("fan after its curve", f"p50 {np.median(to_fan):.0f} ms, p95 {fan95:.0f} ms, wanted 250 ms", fan95 <= 250)
 
 
-def page() -> None:
-    """The page's figures, served as ./start does it."""
-    folder = Path(tempfile.mkdtemp(prefix="yielding-coil-bench-"))
-    folder.chmod(0o755)
-    with running(folder / "data") as server:
-        engine = create_engine(server.url())
-        migrate(engine)
-        with Session(engine) as session, session.begin():
-            demo.lay_in(session)
-        served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
-        thread = threading.Thread(target=served.run, daemon=True)
-        thread.start()
-        while not served.started:
-            time.sleep(0.02)
-        address = f"http://127.0.0.1:{served.servers[0].sockets[0].getsockname()[1]}"
-        with sync_playwright() as playwright:
-            chromium = playwright.chromium.launch(**CHROMIUM)
-            drag(chromium.new_context(**CONTEXT).new_page(), address)
-            chromium.close()
-        served.should_exit = True
-        thread.join()
-        engine.dispose()
-    shutil.rmtree(folder)
-
-
 if __name__ == "__main__":
     prediction()
     yields()
     bundle()
-    page()
+    with demo_page() as (page, address):
+        drag(page, address)
     if failed:
         sys.exit(f"missed: {', '.join(failed)}")

@@ -1,6 +1,23 @@
-"""How headless Chromium is started here, for tests, pictures and figures of speed alike."""
+"""The application with its demo, and headless Chromium, for tests, pictures and figures of speed alike."""
 
+import contextlib
+import shutil
+import tempfile
+import threading
+import time
+from collections.abc import Iterator
+from pathlib import Path
 from typing import Any
+
+import uvicorn
+from playwright.sync_api import Page, sync_playwright
+from sqlalchemy import create_engine
+from sqlalchemy.orm import Session
+
+from yielding_coil import demo
+from yielding_coil.api.app import create_app
+from yielding_coil.store.migrate import migrate
+from yielding_coil.store.server import running
 
 CHROMIUM: dict[str, Any] = {
     "executable_path": "/usr/bin/chromium",
@@ -22,9 +39,34 @@ CONTEXT: dict[str, Any] = {
 }
 
 
-def settle(page: Any) -> None:
+def settle(page: Page) -> None:
     """Wait until fonts are there and nothing is under way."""
     page.wait_for_function("document.documentElement.dataset.settled === 'true'")
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(60)  # a frame or two for what the last answer draws
     page.wait_for_function("document.documentElement.dataset.settled === 'true'")
+
+
+@contextlib.contextmanager
+def demo_page() -> Iterator[tuple[Page, str]]:
+    """A page in Chromium, and the address of the application with the demo on a database of its own."""
+    folder = Path(tempfile.mkdtemp(prefix="yielding-coil-demo-"))
+    folder.chmod(0o755)
+    with running(folder / "data") as server, sync_playwright() as playwright:
+        engine = create_engine(server.url())
+        migrate(engine)
+        with Session(engine) as session, session.begin():
+            demo.lay_in(session)
+        served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
+        thread = threading.Thread(target=served.run, daemon=True)
+        thread.start()
+        while not served.started:
+            time.sleep(0.02)
+        chromium = playwright.chromium.launch(**CHROMIUM)
+        port = served.servers[0].sockets[0].getsockname()[1]
+        yield chromium.new_context(**CONTEXT).new_page(), f"http://127.0.0.1:{port}"
+        chromium.close()
+        served.should_exit = True
+        thread.join()
+        engine.dispose()
+    shutil.rmtree(folder)

@@ -20,6 +20,7 @@
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { router } from '../lib/router/router.svelte';
+	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { impedance, length, megahertz, swr } from '../lib/units/format';
@@ -268,14 +269,15 @@
 		{refused}. <a href="/builds/{build.id}/sweep">Back to the sweep</a>
 	</Note>
 {:else if work.content && prediction && antenna && box && radio && atBox}
-	<div class="desk">
-		<aside class="left"><Drop {stops} powerW={build.power_w} /></aside>
+	{@const content = work.content}
+	<Desk>
+		{#snippet drop()}<Drop {stops} powerW={build.power_w} />{/snippet}
 
-		<div class="middle">
-			{#if !sameTargets(work.content.targets, build.targets)}
+		{#snippet pictures()}
+			{#if !sameTargets(content.targets, build.targets)}
 				<Note kind="news">
 					The build's bands changed since this design was made: it still serves
-					{work.content.targets.map(targetText).join(', ')}.
+					{content.targets.map(targetText).join(', ')}.
 					<button class="button" onclick={() => work.serve(build.targets)}
 						>Serve {build.targets.map(targetText).join(', ')}</button
 					>
@@ -304,10 +306,10 @@
 				{#if shown === 'SWR'}
 					<SwrChart
 						{...range}
-						targets={work.content.targets}
+						targets={content.targets}
 						{markerHz}
 						{onmarker}
-						height={288}
+						height={272}
 						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
 						match={{ frequency_hz: box.frequency_hz, values: box.swr }}
 						radio={line ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
@@ -321,20 +323,20 @@
 				{:else if shown === 'R and X'}
 					<ImpedanceChart
 						{...range}
-						targets={work.content.targets}
+						targets={content.targets}
 						{markerHz}
 						{onmarker}
-						height={288}
+						height={272}
 						curves={box}
 						hue="copper"
 					/>
 				{:else}
 					<ReturnLossChart
 						{...range}
-						targets={work.content.targets}
+						targets={content.targets}
 						{markerHz}
 						{onmarker}
-						height={288}
+						height={272}
 						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.return_loss_db }}
 						match={{ frequency_hz: box.frequency_hz, values: box.return_loss_db }}
 					/>
@@ -343,15 +345,15 @@
 			</section>
 			<div class="pair">
 				<section class="sheet parts">
-					{#each parts(work.content) as part (part.key + part.place + part.kind)}
+					{#each parts(content) as part (part.key + part.place + part.kind)}
 						<PartRuler
-							content={work.content}
+							{content}
 							{part}
 							made={prediction.made.find((m) => m.key === part.key)}
 							{cables}
 							{wires}
 							{centerHz}
-							onedit={(content, settled) => work.edit(content, settled)}
+							onedit={(edited, settled) => work.edit(edited, settled)}
 						/>
 					{/each}
 					<div class="row">
@@ -363,15 +365,14 @@
 							width={8}
 							shown={length(line?.length_m ?? 0, units.length)}
 							onsettle={(length_m) => {
-								if (work.content) work.edit(withLine(work.content, { length_m }), true);
+								work.edit(withLine(content, { length_m }), true);
 							}}
 						/>
 						<select
 							aria-label="Coax"
 							value={line?.cable ?? 'foam-6'}
 							onchange={(event) => {
-								if (work.content)
-									work.edit(withLine(work.content, { cable: event.currentTarget.value }), true);
+								work.edit(withLine(content, { cable: event.currentTarget.value }), true);
 							}}
 						>
 							{#each cables as cable (cable.key)}<option value={cable.key}>{cable.name}</option
@@ -414,15 +415,15 @@
 						match={box}
 						at={point(seen[0])}
 						{road}
-						limits={[...new Set(work.content.targets.map((t) => t.swr_limit))]}
+						limits={[...new Set(content.targets.map((t) => t.swr_limit))]}
 					/>
 				</section>
 			</div>
-		</div>
+		{/snippet}
 
-		<aside class="right">
+		{#snippet verdict()}
 			<Verdict
-				content={work.content}
+				{content}
 				{prediction}
 				yielded={work.yielded}
 				candidates={work.candidates}
@@ -431,35 +432,14 @@
 					: null}
 				ontake={(candidate) => work.take(candidate)}
 			/>
-		</aside>
-	</div>
+		{/snippet}
+	</Desk>
 {:else}
 	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 	<p class="wait">Comparing every L network over {build.targets.map((t) => t.label).join(', ')}…</p>
 {/if}
 
 <style>
-	.desk {
-		display: grid;
-		grid-template-columns: 256px minmax(0, 1fr) 306px;
-		gap: 14px;
-	}
-	.left {
-		display: grid;
-		position: sticky;
-		top: 8px;
-		height: calc(100vh - 112px);
-		min-height: 480px;
-		max-height: 760px;
-	}
-	.middle,
-	.right {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 12px;
-		align-content: start;
-		min-width: 0;
-	}
 	.head {
 		display: flex;
 		flex-wrap: wrap;
@@ -502,32 +482,14 @@
 	.shift {
 		font-size: var(--size-13);
 		color: var(--copper-ink);
+		margin-top: -4px;
 		min-height: 1.4em;
-		white-space: pre;
+		white-space: pre-wrap;
 	}
 	.saved,
 	.wait {
 		color: var(--soft);
 		font-size: var(--size-13);
-	}
-	@media (max-width: 1050px) {
-		.desk {
-			grid-template-columns: 1fr;
-		}
-		.right {
-			order: 1;
-		}
-		.middle {
-			order: 2;
-		}
-		.left {
-			order: 3;
-			position: static;
-			height: 520px;
-		}
-		.shift {
-			white-space: normal;
-		}
 	}
 	@media (max-width: 620px) {
 		.pair {

@@ -9,6 +9,7 @@
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
+	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { impedance, megahertz, swr } from '../lib/units/format';
@@ -83,8 +84,8 @@
 	const step = $derived(sweep ? (sweep.high_hz - sweep.low_hz) / 200 : 1e4);
 </script>
 
-<div class="desk">
-	<aside class="left">
+<Desk>
+	{#snippet drop()}
 		{#if at && sweep}
 			<Drop
 				powerW={build.power_w}
@@ -116,9 +117,9 @@
 				]}
 			/>
 		{/if}
-	</aside>
+	{/snippet}
 
-	<div class="middle">
+	{#snippet pictures()}
 		{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 		{#if curves && sweep && at}
 			<section class="sheet">
@@ -204,9 +205,9 @@
 				</section>
 			</div>
 		{/if}
-	</div>
+	{/snippet}
 
-	<aside class="right">
+	{#snippet verdict()}
 		{#if reading && worst && sweep}
 			<section class="sheet verdict" aria-label="Verdict">
 				<p>
@@ -248,31 +249,10 @@
 			<h3 class="eyebrow">Next</h3>
 			<p><a class="button main" href="/builds/{build.id}/match">Choose a match</a></p>
 		</section>
-	</aside>
-</div>
+	{/snippet}
+</Desk>
 
 <style>
-	.desk {
-		display: grid;
-		grid-template-columns: 256px minmax(0, 1fr) 306px;
-		gap: 14px;
-	}
-	.left {
-		display: grid;
-		position: sticky;
-		top: 8px;
-		height: calc(100vh - 112px);
-		min-height: 480px;
-		max-height: 760px;
-	}
-	.middle,
-	.right {
-		display: grid;
-		grid-template-columns: minmax(0, 1fr);
-		gap: 12px;
-		align-content: start;
-		min-width: 0;
-	}
 	.head {
 		display: flex;
 		flex-wrap: wrap;
@@ -325,22 +305,6 @@
 		gap: 5px;
 		margin-top: 6px;
 		font-size: var(--size-13);
-	}
-	@media (max-width: 1050px) {
-		.desk {
-			grid-template-columns: 1fr;
-		}
-		.right {
-			order: 1;
-		}
-		.middle {
-			order: 2;
-		}
-		.left {
-			order: 3;
-			position: static;
-			height: 520px;
-		}
 	}
 	@media (max-width: 620px) {
 		.pair {

@@ -49,18 +49,26 @@ def engine(server):
     admin.dispose()
 
 
-@pytest.fixture
-def address(engine):
-    """The application served on a free port, as ./start does it."""
-    served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
+@pytest.fixture(scope="session")
+def application():
+    """The application served on a free port, as ./start does it; each test gives it a database."""
+    app = create_app(create_engine("postgresql+psycopg://"))
+    served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning"))
     thread = threading.Thread(target=served.run, daemon=True)
     thread.start()
     while not served.started:
         time.sleep(0.01)
-    port = served.servers[0].sockets[0].getsockname()[1]
-    yield f"http://127.0.0.1:{port}"
+    yield app, f"http://127.0.0.1:{served.servers[0].sockets[0].getsockname()[1]}"
     served.should_exit = True
     thread.join()
+
+
+@pytest.fixture
+def address(engine, application):
+    """Where the application answers, on this test's database."""
+    app, found = application
+    app.state.engine = engine
+    return found
 
 
 @pytest.fixture

@@ -67,8 +67,13 @@ def application():
 def address(engine, application):
     """Where the application answers, on this test's database."""
     app, found = application
-    app.state.engine = engine
-    return found
+    before, app.state.engine = app.state.engine, engine
+    yield found
+    # A page may have asked something just as its test ended: let it be answered before the database goes.
+    app.state.engine = before
+    end = time.monotonic() + 10
+    while engine.pool.checkedout() and time.monotonic() < end:
+        time.sleep(0.01)
 
 
 @pytest.fixture

@@ -38,6 +38,8 @@ def settle(page):
         browser.settle(to)
 
     yield wait
+    for open_page in page.context.pages:
+        browser.settle(open_page)  # what is still under way belongs to this test's database
     assert errors == []
 
 

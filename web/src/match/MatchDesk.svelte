@@ -14,17 +14,14 @@
 	} from '../lib/api/client';
 	import { valueAt } from '../lib/charts/curve';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
-	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
-	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
-	import SwrChart from '../lib/charts/SwrChart.svelte';
-	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { impedance, length, megahertz, swr } from '../lib/units/format';
+	import { length, megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import MatchCharts from './MatchCharts.svelte';
 	import PartRuler from './PartRuler.svelte';
 	import { chartRange, feedline, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
@@ -44,7 +41,6 @@
 
 	let cables = $state.raw<Schemas['CableOut'][]>([]);
 	let wires = $state.raw<Schemas['WireOut'][]>([]);
-	let shown = $state<'SWR' | 'R and X' | 'return loss'>('SWR');
 	let refused = $state<string | null>(null);
 	void Promise.all([answer(api.GET('/api/tables/cables')), answer(api.GET('/api/tables/wires'))])
 		.then(([c, w]) => {
@@ -285,64 +281,18 @@
 			{/if}
 			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
 			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
-			<section class="sheet">
-				<div class="head">
-					<h2>{shown} at the match</h2>
-					{#each ['SWR', 'R and X', 'return loss'] as const as other (other)}
-						{#if other !== shown}
-							<button class="plain" onclick={() => (shown = other)}>{other}</button>
-						{/if}
-					{/each}
-					<MarkerSlider
-						{...range}
-						{markerHz}
-						stepHz={(range.highHz - range.lowHz) / 100}
-						says="{impedance(atBox.r, atBox.x)} at the match, SWR {swr(atBox.swr)}"
-						{onmarker}
-					/>
-					<span class="mono">{impedance(atBox.r, atBox.x)}</span>
-					<span class="mono">{swr(atBox.swr)} : 1</span>
-				</div>
-				{#if shown === 'SWR'}
-					<SwrChart
-						{...range}
-						targets={content.targets}
-						{markerHz}
-						{onmarker}
-						height={272}
-						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
-						match={{ frequency_hz: box.frequency_hz, values: box.swr }}
-						radio={line ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
-						former={formerBox && shift
-							? { frequency_hz: formerBox.frequency_hz, values: formerBox.swr }
-							: undefined}
-						fan={work.yielded
-							? { hz: work.yielded.fan_hz, low: work.yielded.fan_low, high: work.yielded.fan_high }
-							: undefined}
-					/>
-				{:else if shown === 'R and X'}
-					<ImpedanceChart
-						{...range}
-						targets={content.targets}
-						{markerHz}
-						{onmarker}
-						height={272}
-						curves={box}
-						hue="copper"
-					/>
-				{:else}
-					<ReturnLossChart
-						{...range}
-						targets={content.targets}
-						{markerHz}
-						{onmarker}
-						height={272}
-						antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.return_loss_db }}
-						match={{ frequency_hz: box.frequency_hz, values: box.return_loss_db }}
-					/>
-				{/if}
-				<p class="shift">{shift ?? ' '}</p>
-			</section>
+			<MatchCharts
+				{range}
+				targets={content.targets}
+				{markerHz}
+				{onmarker}
+				{antenna}
+				{box}
+				radio={line ? radio : undefined}
+				former={shift ? formerBox : undefined}
+				yielded={work.yielded}
+				{shift}
+			/>
 			<div class="pair">
 				<section class="sheet parts">
 					{#each parts(content) as part (part.key + part.place + part.kind)}
@@ -440,13 +390,6 @@
 {/if}
 
 <style>
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 12px;
-		margin-bottom: 4px;
-	}
 	h2 {
 		font-size: var(--size-14);
 	}
@@ -469,22 +412,6 @@
 		flex-wrap: wrap;
 		gap: 8px;
 		align-items: center;
-	}
-	.plain {
-		border: 0;
-		background: none;
-		padding: 2px 4px;
-		color: var(--blueprint);
-		text-decoration: underline;
-		font-size: var(--size-13);
-		cursor: pointer;
-	}
-	.shift {
-		font-size: var(--size-13);
-		color: var(--copper-ink);
-		margin-top: -4px;
-		min-height: 1.4em;
-		white-space: pre-wrap;
 	}
 	.saved,
 	.wait {

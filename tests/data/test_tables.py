@@ -1,0 +1,50 @@
+from itertools import pairwise
+
+import pytest
+
+from yielding_coil import data
+from yielding_coil.core.errors import NotFoundError
+
+
+@pytest.mark.parametrize(
+    ("key", "mhz", "db_per_100_m"),
+    [("pe-5", 10, 4.5), ("pe-10", 10, 2.0), ("foam-6", 28, 5.9), ("foam-10", 28, 2.1), ("pe-2.8", 28, 15.7)],
+)
+def test_losses_are_of_the_size_that_handbooks_print(key, mhz, db_per_100_m):
+    """Typical attenuation tables of these classes (from memory), to 15 %."""
+    gamma, _ = data.cable(key).propagation(mhz * 1e6)
+
+    assert float(gamma.real) * 100 * 8.686 == pytest.approx(db_per_100_m, rel=0.15)
+
+
+@pytest.mark.parametrize(
+    ("gauge", "millimetres"), [(10, 2.588), (12, 2.053), (14, 1.628), (18, 1.024), (20, 0.812)]
+)
+def test_bare_wire_by_gauge(gauge, millimetres):
+    """ASTM B258, table 1."""
+    assert data.wire(f"awg-{gauge}").diameter_m * 1e3 == pytest.approx(millimetres, abs=6e-4)
+
+
+def test_a_covering_adds_to_the_wire():
+    for row in data.wires().values():
+        bare = row.key.startswith("awg")
+        assert (row.covered_m == row.diameter_m) if bare else (1.0 < row.covered_m / row.diameter_m < 1.15)
+
+
+def test_bands_lie_in_order_and_apart():
+    rows = list(data.bands().values())
+    for lower, upper in pairwise(rows):
+        assert lower.low_hz < lower.high_hz < upper.low_hz
+
+
+def test_a_cable_that_leaves_its_law_says_below_which_frequency():
+    assert data.cables()["pe-2.8"].lowest_hz == 20e6
+    assert "20 MHz" in data.cables()["pe-2.8"].note
+
+
+def test_what_is_not_in_a_table_is_refused_with_what_is():
+    with pytest.raises(NotFoundError, match="no cable “hose”") as refused:
+        data.cable("hose")
+    assert "pe-5" in refused.value.accepted
+    with pytest.raises(NotFoundError, match="no wire “rope”"):
+        data.wire("rope")

@@ -1,0 +1,127 @@
+<!-- @component
+	What the match does over frequency: SWR with its fan, or R and X, or return loss; and which way it just moved.
+-->
+<script lang="ts">
+	import type { Station, Target, Yield } from '../lib/api/client';
+	import { valueAt } from '../lib/charts/curve';
+	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
+	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
+	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
+	import { impedance, swr } from '../lib/units/format';
+
+	interface Props {
+		/** Frequency at the left and right edge, Hz. */
+		range: { lowHz: number; highHz: number };
+		targets: Target[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		/** The wire itself, and what is seen below the match. */
+		antenna: Station;
+		box: Station;
+		/** What the radio sees; none where it sits at the match. */
+		radio?: Station;
+		/** The match before the present edit; none when nothing moved. */
+		former?: Station;
+		/** Its fan is drawn; none while it is computed. */
+		yielded: Yield | null;
+		/** Which way the last edit moved the curve, in words. */
+		shift: string | null;
+	}
+
+	let { range, targets, markerHz, onmarker, antenna, box, radio, former, yielded, shift }: Props =
+		$props();
+
+	let shown = $state<'SWR' | 'R and X' | 'return loss'>('SWR');
+	const at = $derived({
+		r: valueAt(box.frequency_hz, box.resistance_ohm, markerHz),
+		x: valueAt(box.frequency_hz, box.reactance_ohm, markerHz),
+		swr: valueAt(box.frequency_hz, box.swr, markerHz)
+	});
+</script>
+
+<section class="sheet">
+	<div class="head">
+		<h2>{shown} at the match</h2>
+		{#each ['SWR', 'R and X', 'return loss'] as const as other (other)}
+			{#if other !== shown}
+				<button class="plain" onclick={() => (shown = other)}>{other}</button>
+			{/if}
+		{/each}
+		<MarkerSlider
+			{...range}
+			{markerHz}
+			stepHz={(range.highHz - range.lowHz) / 100}
+			says="{impedance(at.r, at.x)} at the match, SWR {swr(at.swr)}"
+			{onmarker}
+		/>
+		<span class="mono">{impedance(at.r, at.x)}</span>
+		<span class="mono">{swr(at.swr)} : 1</span>
+	</div>
+	{#if shown === 'SWR'}
+		<SwrChart
+			{...range}
+			{targets}
+			{markerHz}
+			{onmarker}
+			height={272}
+			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
+			match={{ frequency_hz: box.frequency_hz, values: box.swr }}
+			radio={radio ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
+			former={former ? { frequency_hz: former.frequency_hz, values: former.swr } : undefined}
+			fan={yielded
+				? { hz: yielded.fan_hz, low: yielded.fan_low, high: yielded.fan_high }
+				: undefined}
+		/>
+	{:else if shown === 'R and X'}
+		<ImpedanceChart
+			{...range}
+			{targets}
+			{markerHz}
+			{onmarker}
+			height={272}
+			curves={box}
+			hue="copper"
+		/>
+	{:else}
+		<ReturnLossChart
+			{...range}
+			{targets}
+			{markerHz}
+			{onmarker}
+			height={272}
+			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.return_loss_db }}
+			match={{ frequency_hz: box.frequency_hz, values: box.return_loss_db }}
+		/>
+	{/if}
+	<p class="shift">{shift ?? ' '}</p>
+</section>
+
+<style>
+	.head {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 12px;
+		margin-bottom: 4px;
+	}
+	h2 {
+		font-size: var(--size-14);
+	}
+	.plain {
+		border: 0;
+		background: none;
+		padding: 2px 4px;
+		color: var(--blueprint);
+		text-decoration: underline;
+		font-size: var(--size-13);
+		cursor: pointer;
+	}
+	.shift {
+		font-size: var(--size-13);
+		color: var(--copper-ink);
+		margin-top: -4px;
+		min-height: 1.4em;
+		white-space: pre-wrap;
+	}
+</style>

@@ -150,7 +150,7 @@ def test_moving_the_plane_there_and_back(row, length, mhz, r, x):
 def test_peaks_along_the_line_are_the_largest_found_by_walking_it(mhz, length, r, x):
     f, load = np.array([mhz * 1e6]), np.array([r + 1j * x])
     line = Line(COAX, length)
-    v, i = line.peaks_along(*COAX.propagation(f), load, np.ones(1, dtype=complex))
+    v, i = line.waves(f, load).peaks()
     walked = [Line(COAX, d).chain(f) for d in np.linspace(0, length, 400)]
     seen_v = max(abs((a * load + b)[0]) for a, b, _, _ in walked)
     seen_i = max(abs((c * load + d)[0]) for _, _, c, d in walked)
@@ -159,6 +159,25 @@ def test_peaks_along_the_line_are_the_largest_found_by_walking_it(mhz, length, r
     assert i[0] == pytest.approx(seen_i, rel=0.02)
     assert v[0] >= seen_v * (1 - 5e-3)
     assert i[0] >= seen_i * (1 - 5e-3)
+
+
+@given(mhz=st.floats(2, 60), length=st.floats(0, 70), r=st.floats(1, 3000), x=st.floats(-2000, 2000))
+def test_waves_and_the_chain_matrix_tell_the_same(mhz, length, r, x):
+    """Two ways through Pozar ch. 2: travelling waves here, Table 4.1 there."""
+    f, load = np.array([mhz * 1e6]), np.array([r + 1j * x])
+    line = Line(COAX, length)
+    _, _, c, d = line.chain(f)
+    waves = line.waves(f, load)
+
+    assert abs(reflection_of(waves.near_ohm) - reflection_of(line.input_impedance(f, load)))[0] < 1e-9
+    assert waves.current_ratio == pytest.approx(np.abs(c * load + d), rel=1e-9)
+
+
+def test_no_line_at_all_carries_what_its_load_does():
+    volts, amperes = Line(COAX, 0.0).waves(np.array([14e6]), np.array([30 - 40j])).peaks()
+
+    assert volts == pytest.approx([50])
+    assert amperes == pytest.approx([1])
 
 
 def test_refusals():

@@ -16,7 +16,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import TooLargeError, UnreadableError
-from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of
+from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of, swr_of_impedance
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import require_inside
 from yielding_coil.formats import touchstone
@@ -220,7 +220,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingAsked) -> Reading:
     rows = []
     for target in targets:
         z = found.impedance_at(np.linspace(target.low_hz, target.high_hz, 101))
-        swr = swr_of(reflection_of(z))
+        swr = swr_of_impedance(z)
         rows.append(
             TargetReading(
                 label=target.label,

@@ -16,6 +16,16 @@ def is_zero(value: Reals) -> bool:
     return isinstance(value, float | int) and value == 0
 
 
+def complex_of(real: Reals, imaginary: Reals) -> Complex:
+    """A complex array from its two parts."""
+    first, second = np.asarray(real), np.asarray(imaginary)
+    whole = np.empty(
+        first.shape if first.shape == second.shape else np.broadcast(first, second).shape, dtype=complex
+    )
+    whole.real, whole.imag = first, second
+    return whole
+
+
 def _first(values: npt.NDArray[np.bool_], of: npt.NDArray[np.generic]) -> object:
     return of.reshape(-1)[int(np.argmax(values.reshape(-1)))]
 

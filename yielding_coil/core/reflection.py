@@ -23,7 +23,7 @@ def impedance_of(reflection: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE
     """Impedance that shows this Γ; infinite where Γ is 1."""
     gamma = np.asarray(reflection, dtype=complex)
     with np.errstate(divide="ignore", invalid="ignore"):
-        return reference_ohm * (1 + gamma) / (1 - gamma)
+        return np.asarray(2 * reference_ohm / (1 - gamma) - reference_ohm, dtype=complex)
 
 
 def swr_of(reflection: Complexes) -> Real:
@@ -32,6 +32,14 @@ def swr_of(reflection: Complexes) -> Real:
     with np.errstate(divide="ignore"):
         # Above one the difference is held at zero, so that the quotient is endless there too.
         return np.asarray((1 + magnitude) / np.maximum(1 - magnitude, 0.0))
+
+
+def swr_of_impedance(impedance_ohm: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE_OHM) -> Real:
+    """SWR of an impedance against a real reference; endless where its resistance is not above zero."""
+    z = np.asarray(impedance_ohm, dtype=complex)
+    there, back = np.abs(z + reference_ohm), np.abs(z - reference_ohm)
+    with np.errstate(divide="ignore"):
+        return (there + back) / np.maximum(there - back, 0.0)
 
 
 def magnitude_at_swr(swr: Reals) -> Real:

@@ -118,7 +118,7 @@ class Sweep:
     def _reflection_at(self, frequency_hz: Real) -> Complex:
         if self._spline is None:
             return np.full(frequency_hz.shape, self.reflection()[0])
-        return np.asarray(self._spline(frequency_hz), dtype=complex)
+        return np.asarray(self._spline(frequency_hz))
 
     def impedance_at(self, frequency_hz: Reals) -> Complex:
         """Impedance between the samples.
@@ -133,6 +133,8 @@ class Sweep:
             OutOfDomainError: a frequency lies outside the sweep.
         """
         wanted = np.asarray(frequency_hz, dtype=float)
+        if np.array_equal(wanted, self.frequency_hz):
+            return self.impedance_ohm.copy()
         edge = 1e-9 * self.high_hz
         low, high = wanted.min(), wanted.max()
         if low < self.low_hz - edge or high > self.high_hz + edge:

@@ -1,16 +1,16 @@
 """The antenna system as it hangs: a cascade from the antenna down to the radio, with its stations."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, fields
-from typing import Literal, Protocol
+from dataclasses import dataclass
+from typing import Literal, NamedTuple, Protocol
 
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_positive
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Line
+from yielding_coil.core.line import Line, Waves
 from yielding_coil.core.parts import OnePort
-from yielding_coil.core.reflection import reflection_of, swr_of
+from yielding_coil.core.reflection import swr_of_impedance
 
 Place = Literal["series", "shunt", "through"]
 
@@ -34,8 +34,7 @@ class Element:
             raise OutOfDomainError("place", self.place, "through for a line; series or shunt for a part")
 
 
-@dataclass(frozen=True, slots=True)
-class Station:
+class Station(NamedTuple):
     """The radio-side terminal of an element, its effect included; the first is the antenna itself.
 
     Arrays have the shape of the frequencies asked for. Voltages and currents are peaks of the sine: at the
@@ -54,8 +53,7 @@ class Station:
 
     def at(self, index: int) -> "Station":
         """The station at one of its frequencies."""
-        values = {f.name: getattr(self, f.name) for f in fields(self)}
-        return Station(**{k: v[index] if isinstance(v, np.ndarray) else v for k, v in values.items()})
+        return Station._make(value[index] if isinstance(value, np.ndarray) else value for value in self)
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +82,7 @@ class System:
         f = np.asarray(frequency_hz, dtype=float)
         z: Complex = self.antenna.impedance_at(f)
         for element in self.elements[: len(self.elements) if station is None else station]:
-            z, _ = _effect(element, f).below(z)
+            z = _pass(element, f, z).near_ohm
         return z
 
     def stations(self, frequency_hz: Reals, power_w: float = 100.0) -> tuple[Station, ...]:
@@ -103,46 +101,48 @@ class System:
             alone = self.stations(np.atleast_1d(np.asarray(frequency_hz, dtype=float)), power_w)
             return tuple(station.at(0) for station in alone)
         f = np.asarray(frequency_hz, dtype=float)
-        seen = [self.antenna.impedance_at(f)]
-        effects = [_effect(element, f) for element in self.elements]
-        divisors: list[Complex | float] = []
-        for effect in effects:
-            below, divisor = effect.below(seen[-1])
-            seen.append(below)
-            divisors.append(divisor)
-        stacked = np.stack(seen)
-        swr, size = swr_of(reflection_of(stacked)), np.abs(stacked)
+        passed: list[_Passed] = []
+        seen = np.empty((len(self.elements) + 1, f.size), dtype=complex)
+        seen[0] = self.antenna.impedance_at(f)
+        for k, element in enumerate(self.elements):
+            passed.append(_pass(element, f, seen[k]))
+            seen[k + 1] = passed[k].near_ohm
+        swr, size = swr_of_impedance(seen), np.abs(seen)
+        amperes = np.empty(size.shape)
         with np.errstate(divide="ignore", invalid="ignore"):
-            amperes = np.sqrt(np.where(seen[-1].real > 0, 2 * power_w / seen[-1].real, np.nan))
-        found: list[Station] = []
-        for k in range(len(effects), -1, -1):
-            volts = amperes * size[k]
-            power = amperes**2 / 2 * seen[k].real
-            if k == 0:
-                amperes_above, carried = amperes, _Carried(np.zeros(f.shape), volts, amperes)
-            else:
-                divisor = divisors[k - 1]
-                amperes_above = amperes if isinstance(divisor, float) else amperes / np.abs(divisor)
-                carried = effects[k - 1].carried(seen[k - 1], amperes_above, volts, amperes, power)
-            found.append(
-                Station(
-                    key="antenna" if k == 0 else self.elements[k - 1].key,
-                    impedance_ohm=seen[k],
-                    swr=swr[k],
-                    power_w=power,
-                    loss_w=carried.loss_w,
-                    voltage_v=volts,
-                    peak_voltage_v=carried.peak_voltage_v,
-                    peak_current_a=carried.peak_current_a,
-                    line_swr=carried.line_swr,
-                )
+            amperes[-1] = np.sqrt(2 * power_w / seen[-1].real)
+            amperes[-1][~(seen[-1].real > 0)] = np.nan
+        for k, through in reversed(list(enumerate(passed))):
+            amperes[k] = amperes[k + 1] / through.current_ratio
+        volts, power = amperes * size, amperes**2 * (seen.real / 2)
+        carried = [_Carried(np.zeros(f.shape), volts[0], amperes[0])]
+        for k, through in enumerate(passed):
+            carried.append(through.carried(_Ends(amperes[k : k + 2], volts[k : k + 2], power[k : k + 2])))
+        return tuple(
+            Station(
+                key="antenna" if k == 0 else self.elements[k - 1].key,
+                impedance_ohm=seen[k],
+                swr=swr[k],
+                power_w=power[k],
+                loss_w=carried[k].loss_w,
+                voltage_v=volts[k],
+                peak_voltage_v=carried[k].peak_voltage_v,
+                peak_current_a=carried[k].peak_current_a,
+                line_swr=carried[k].line_swr,
             )
-            amperes = amperes_above
-        return tuple(reversed(found))
+            for k in range(len(seen))
+        )
 
 
-@dataclass(frozen=True, slots=True)
-class _Carried:
+class _Ends(NamedTuple):
+    """Peak current, peak voltage and power at an element's two ends: first above, then below it."""
+
+    amperes: Real
+    volts: Real
+    power_w: Real
+
+
+class _Carried(NamedTuple):
     """What an element carries: its loss, its peaks, the SWR on it where it is a line."""
 
     loss_w: Real
@@ -151,72 +151,74 @@ class _Carried:
     line_swr: Real | None = None
 
 
-class _Effect(Protocol):
-    """An element at some frequencies: what it does to impedance, voltage and current."""
+class _Passed(Protocol):
+    """What lies above, seen through an element."""
 
-    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
-        """Impedance at the radio side, and the current there over the current at the antenna side."""
+    @property
+    def near_ohm(self) -> Complex:
+        """Impedance at the radio side."""
 
-    def carried(
-        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
-    ) -> _Carried:
-        """Loss and peaks, from the peak current above, and peak voltage, current and power below."""
+    @property
+    def current_ratio(self) -> Reals:
+        """How many times the current at the antenna side the one at the radio side is."""
+
+    def carried(self, ends: _Ends) -> _Carried:
+        """Loss and peaks, from what goes on at its two ends."""
 
 
 @dataclass(frozen=True, slots=True)
 class _Series:
+    near_ohm: Complex
     ohm: Complex
+    current_ratio: Reals = 1.0
 
-    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
-        return above_ohm + self.ohm, 1.0
-
-    def carried(
-        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
-    ) -> _Carried:
-        return _Carried(amperes**2 / 2 * self.ohm.real, amperes * np.abs(self.ohm), amperes)
+    def carried(self, ends: _Ends) -> _Carried:
+        amperes = ends.amperes[1]
+        return _Carried(amperes**2 * (self.ohm.real / 2), amperes * np.abs(self.ohm), amperes)
 
 
 @dataclass(frozen=True, slots=True)
 class _Shunt:
+    near_ohm: Complex
     siemens: Complex
+    divisor: Complex
 
-    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
-        divisor = 1 + above_ohm * self.siemens
-        return above_ohm / divisor, divisor
+    @property
+    def current_ratio(self) -> Reals:
+        return np.abs(self.divisor)
 
-    def carried(
-        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
-    ) -> _Carried:
-        return _Carried(volts**2 / 2 * self.siemens.real, volts, volts * np.abs(self.siemens))
+    def carried(self, ends: _Ends) -> _Carried:
+        volts = ends.volts[1]
+        return _Carried(volts**2 * (self.siemens.real / 2), volts, volts * np.abs(self.siemens))
 
 
 @dataclass(frozen=True, slots=True)
 class _Through:
-    line: Line
-    gamma: Complex
-    z0: Complex
+    waves: Waves
+    line_ohm: Reals
 
-    def below(self, above_ohm: Complex) -> tuple[Complex, Complex | float]:
-        a, b, c, d = self.line.chain_of(self.gamma, self.z0)
-        divisor = c * above_ohm + d
-        return (a * above_ohm + b) / divisor, divisor
+    @property
+    def near_ohm(self) -> Complex:
+        return self.waves.near_ohm
 
-    def carried(
-        self, above_ohm: Complex, amperes_above: Real, volts: Real, amperes: Real, power_w: Real
-    ) -> _Carried:
-        far_v = np.asarray(amperes_above * above_ohm, dtype=complex)
-        peaks = self.line.peaks_along(self.gamma, self.z0, far_v, amperes_above.astype(complex))
-        own_ohm = self.line.cable.impedance_ohm
-        there, back = np.abs(above_ohm + own_ohm), np.abs(above_ohm - own_ohm)
-        with np.errstate(divide="ignore"):
-            swr = (there + back) / np.maximum(there - back, 0.0)
-        return _Carried(power_w - amperes_above**2 / 2 * above_ohm.real, *peaks, swr)
+    @property
+    def current_ratio(self) -> Reals:
+        return self.waves.current_ratio
+
+    def carried(self, ends: _Ends) -> _Carried:
+        volts, amperes = self.waves.peaks()
+        far_a = ends.amperes[0]
+        swr = swr_of_impedance(self.waves.far_ohm, self.line_ohm)
+        return _Carried(ends.power_w[1] - ends.power_w[0], volts * far_a, amperes * far_a, swr)
 
 
-def _effect(element: Element, frequency_hz: Real) -> _Effect:
+def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Passed:
     part = element.part
     if isinstance(part, Line):
-        return _Through(part, *part.cable.propagation(frequency_hz))
+        return _Through(part.waves(frequency_hz, above_ohm), part.cable.impedance_ohm)
     if element.place == "series":
-        return _Series(part.impedance_ohm(frequency_hz))
-    return _Shunt(part.admittance_s(frequency_hz))
+        ohm = part.impedance_ohm(frequency_hz)
+        return _Series(above_ohm + ohm, ohm)
+    siemens = part.admittance_s(frequency_hz)
+    divisor = 1 + above_ohm * siemens
+    return _Shunt(above_ohm / divisor, siemens, divisor)

@@ -12,7 +12,7 @@ from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import OnePort
-from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of
+from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of_impedance
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 
@@ -206,7 +206,7 @@ def swr_fan(
     """SWR below and above which the outer builds lie, at each frequency: `inside` of them are between."""
     at = system.box if station is None else station
     z = varied(system, spreads, sample(spreads, rng, builds)).impedance(frequency_hz, at)
-    swr = np.atleast_2d(swr_of(reflection_of(z)))
+    swr = np.atleast_2d(swr_of_impedance(z))
     ordered = np.sort(swr, axis=0)
     tail = (1 - inside) / 2 * (ordered.shape[0] - 1)
     return ordered[math.floor(tail)], ordered[ordered.shape[0] - 1 - math.floor(tail)]

@@ -41,14 +41,15 @@ CONTEXT: dict[str, Any] = {
 
 def settle(page: Page) -> None:
     """Wait until fonts are there and nothing is under way."""
-    page.wait_for_function("document.documentElement.dataset.settled === 'true'")
+    quiet = page.locator("html[data-settled=true]")
+    quiet.wait_for(state="attached")
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(60)  # a frame or two for what the last answer draws
-    page.wait_for_function("document.documentElement.dataset.settled === 'true'")
+    quiet.wait_for(state="attached")
 
 
 @contextlib.contextmanager
-def demo_page() -> Iterator[tuple[Page, str]]:
+def demo_page(**context: Any) -> Iterator[tuple[Page, str]]:
     """A page in Chromium, and the address of the application with the demo on a database of its own."""
     folder = Path(tempfile.mkdtemp(prefix="yielding-coil-demo-"))
     folder.chmod(0o755)
@@ -64,7 +65,7 @@ def demo_page() -> Iterator[tuple[Page, str]]:
             time.sleep(0.02)
         chromium = playwright.chromium.launch(**CHROMIUM)
         port = served.servers[0].sockets[0].getsockname()[1]
-        yield chromium.new_context(**CONTEXT).new_page(), f"http://127.0.0.1:{port}"
+        yield chromium.new_context(**{**CONTEXT, **context}).new_page(), f"http://127.0.0.1:{port}"
         chromium.close()
         served.should_exit = True
         thread.join()

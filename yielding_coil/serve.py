@@ -75,7 +75,9 @@ def main(argv: list[str] | None = None) -> None:
             port = listener.getsockname()[1]
             print(f"Yielding Coil:  http://127.0.0.1:{port}/", flush=True)
             print(f"Your data:      {folder}   (Ctrl-C stops)", flush=True)
-            config = uvicorn.Config(create_app(engine), log_level="warning", timeout_graceful_shutdown=3)
+            config = uvicorn.Config(
+                create_app(engine, revive=server.revive), log_level="warning", timeout_graceful_shutdown=3
+            )
             uvicorn.Server(config).run([listener])
         except ServerError as error:
             sys.exit(str(error))

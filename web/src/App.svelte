@@ -1,11 +1,18 @@
 <!-- @component
-	The application: finds the page for the address.
+	The application: finds the page for the address, says when nothing answers, and opens the windows over the page.
 -->
 <script lang="ts">
+	import BandsPage from './bands/BandsPage.svelte';
+	import BinPage from './bin/BinPage.svelte';
 	import BuildPage from './builds/BuildPage.svelte';
 	import BuildsPage from './builds/BuildsPage.svelte';
+	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
+	import Keys from './lib/shell/Keys.svelte';
+	import { panels } from './lib/shell/panels.svelte';
+	import QuickFind from './lib/shell/QuickFind.svelte';
 	import { stages, type Stage } from './lib/shell/stages';
+	import { singleKey, view } from './lib/shell/view.svelte';
 	import { units } from './lib/units/units.svelte';
 
 	const parts = $derived(router.place.path.split('/').filter(Boolean));
@@ -13,13 +20,36 @@
 		(stages.find((s) => s.desk && s.key === parts[2])?.key ?? 'sweep') as Stage
 	);
 
+	view.apply();
 	void units.load().catch(() => undefined);
+
+	function keyed(event: KeyboardEvent): void {
+		const find = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';
+		if (find || (singleKey(event) && event.key === '/')) {
+			event.preventDefault();
+			panels.open('find');
+		} else if (singleKey(event) && event.key === '?') {
+			panels.open('keys');
+		} else if (singleKey(event) && event.key === 'm') {
+			document.querySelector<HTMLElement>('[role=slider][aria-label="Marker frequency"]')?.focus();
+		}
+	}
 </script>
 
 <svelte:document onclick={follow} />
+<svelte:window onkeydown={keyed} />
 
+{#if server.gone}
+	<div class="gone" role="alert">
+		{server.gone} What you change meanwhile is kept and sent when it is back.
+	</div>
+{/if}
 {#if parts.length === 0}
 	<BuildsPage />
+{:else if parts[0] === 'bands'}
+	<BandsPage />
+{:else if parts[0] === 'bin'}
+	<BinPage />
 {:else if parts[0] === 'builds' && parts[1]}
 	{#key parts[1]}
 		<BuildPage buildId={parts[1]} {stage} />
@@ -30,9 +60,22 @@
 		<p><a href="/">To the shelf with your builds</a></p>
 	</main>
 {/if}
+{#if panels.shown === 'find'}
+	<QuickFind onclose={() => panels.close()} />
+{:else if panels.shown === 'keys'}
+	<Keys onclose={() => panels.close()} />
+{/if}
 
 <style>
 	.lost {
 		padding: 40px;
+	}
+	.gone {
+		position: sticky;
+		top: 0;
+		z-index: 9;
+		background: var(--enamel);
+		color: var(--sheet);
+		padding: 8px 18px;
 	}
 </style>

@@ -7,11 +7,12 @@ from uuid import UUID
 from fastapi import Request
 from sqlalchemy.orm import Session
 
+from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import require_inside
 from yielding_coil.store.content import DesignContent, SweptAntenna, fixed_antenna
-from yielding_coil.store.sweeps import core_sweep, one_sweep
+from yielding_coil.store.sweeps import SwrOnlyError, one_sweep, swept
 
 _MOST = 32
 
@@ -20,10 +21,17 @@ class Antennas:
     """Core sweeps by id, the last 32."""
 
     def __init__(self) -> None:
-        self._known: OrderedDict[UUID, Sweep] = OrderedDict()
+        self._known: OrderedDict[UUID, Sweep | SwrReadings] = OrderedDict()
         self._lock = Lock()
 
     def sweep(self, request: Request, sweep_id: UUID) -> Sweep:
+        """A kept sweep that carries an impedance; any other one is refused."""
+        found = self.swept(request, sweep_id)
+        if not isinstance(found, Sweep):
+            raise SwrOnlyError("the sweep")
+        return found
+
+    def swept(self, request: Request, sweep_id: UUID) -> Sweep | SwrReadings:
         """A kept sweep as the core takes it; opens a session of its own only when it has to read."""
         with self._lock:
             known = self._known.get(sweep_id)
@@ -31,7 +39,7 @@ class Antennas:
                 self._known.move_to_end(sweep_id)
                 return known
         with Session(request.app.state.engine) as session:
-            found = core_sweep(one_sweep(session, sweep_id))
+            found = swept(one_sweep(session, sweep_id))
         with self._lock:
             self._known[sweep_id] = found
             if len(self._known) > _MOST:

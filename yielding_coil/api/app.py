@@ -1,5 +1,6 @@
 """The application: routes, refusals, and the pages."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -12,8 +13,21 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from yielding_coil import VERSION
-from yielding_coil.api import builds, designs, matches, predictions, problems, quantities, sweeps, tables
+from yielding_coil.api import (
+    bands,
+    builds,
+    designs,
+    invented,
+    matches,
+    predictions,
+    problems,
+    quantities,
+    readings,
+    sweeps,
+    tables,
+)
 from yielding_coil.api.antennas import Antennas
+from yielding_coil.api.guard import Guard
 
 PAGES = Path(__file__).parents[2] / "web" / "dist"
 
@@ -40,8 +54,11 @@ class _Pages(StaticFiles):
         return response
 
 
-def create_app(engine: Engine, pages: Path = PAGES) -> FastAPI:
-    """The application on a database; without built pages it serves the API alone."""
+def create_app(engine: Engine, pages: Path = PAGES, revive: Callable[[], None] | None = None) -> FastAPI:
+    """The application on a database; without built pages it serves the API alone.
+
+    `revive` brings a database back that has stopped; it is called when one does not answer.
+    """
     app = FastAPI(
         title="Yielding Coil",
         version=VERSION,
@@ -52,14 +69,16 @@ def create_app(engine: Engine, pages: Path = PAGES) -> FastAPI:
     )
     app.state.engine = engine
     app.state.antennas = Antennas()
+    app.state.revive = revive
     problems.install(app)
+    app.add_middleware(Guard)
 
     @app.get("/api/health", tags=["health"])
     def health() -> Health:
         """Whether the application answers."""
         return Health(version=VERSION)
 
-    for module in (tables, quantities, sweeps, builds, designs, predictions, matches):
+    for module in (tables, bands, quantities, readings, sweeps, builds, designs, predictions, matches, invented):
         app.include_router(module.router)
     if pages.is_dir():
         app.mount("/", _Pages(directory=pages, html=True))

@@ -8,15 +8,17 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from yielding_coil.api.bands import OwnBands, bands_for
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.sweeps import SweepOut, suggested_targets
+from yielding_coil.api.sweeps import InUseError, SweepOut, suggested_targets, sweep_out
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.content import Positive, TargetPayload
-from yielding_coil.store.sweeps import core_sweep, one_sweep
-from yielding_coil.store.tables import Build, Settings
+from yielding_coil.store.sweeps import one_sweep, swept
+from yielding_coil.store.tables import Build, Design, Settings, SweepRow
 
 router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
 
@@ -31,13 +33,17 @@ class SettingsOut(BaseModel):
 
     revision: int
     units: Literal["m", "ft"]
+    region: Literal[1, 2, 3]
+    bands: OwnBands
 
 
 class SettingsPatch(BaseModel):
-    """A change of settings, made on a revision."""
+    """A change of settings, made on a revision; what is left out stays."""
 
     revision: int
-    units: Literal["m", "ft"]
+    units: Literal["m", "ft"] | None = None
+    region: Literal[1, 2, 3] | None = None
+    bands: OwnBands | None = None
 
 
 class BuildIn(BaseModel):
@@ -45,6 +51,8 @@ class BuildIn(BaseModel):
 
     name: Name
     sweep_id: UUID
+    # Other sweeps of the same antenna that came with it.
+    more_sweep_ids: Annotated[list[UUID], Field(max_length=64)] = []
     power_w: Power = 100.0
     mode: Mode = "speech"
     targets: Targets | None = None
@@ -59,6 +67,23 @@ class BuildPatch(BaseModel):
     mode: Mode | None = None
     targets: Targets | None = None
     chosen_design_id: UUID | None = None
+    baseline_sweep_id: UUID | None = None
+
+
+class DuplicateIn(BaseModel):
+    """The name of a copy."""
+
+    name: Name
+
+
+class BinnedOut(BaseModel):
+    """One thing in the bin; of sweeps and designs with the name of their build."""
+
+    kind: Literal["build", "sweep", "design"]
+    id: UUID
+    name: str
+    build: str | None
+    binned_at: datetime
 
 
 class BuildOut(BaseModel):
@@ -79,6 +104,15 @@ class BuildOut(BaseModel):
     share: float | None = None
 
 
+def _targets(row: Build) -> list[TargetPayload]:
+    return [TargetPayload.model_validate(t) for t in row.targets]
+
+
+def _require_own(of: UUID | None, build_id: UUID, field: str) -> None:
+    if of != build_id:
+        raise OutOfDomainError(field, of, "of this build")
+
+
 def build_out(session: Session, row: Build) -> BuildOut:
     """As it travels."""
     summary = {}
@@ -90,12 +124,12 @@ def build_out(session: Session, row: Build) -> BuildOut:
         name=row.name,
         power_w=row.power_w,
         mode=row.mode,  # type: ignore[arg-type]
-        targets=[TargetPayload.model_validate(t) for t in row.targets],
+        targets=_targets(row),
         demo=row.demo,
         made_at=row.made_at,
         baseline_sweep_id=row.baseline_sweep_id,
         chosen_design_id=row.chosen_design_id,
-        sweeps=[SweepOut.from_row(s) for s in queries.sweeps_of(session, row.id)],
+        sweeps=[sweep_out(session, s) for s in queries.sweeps_of(session, row.id)],
         worst_swr=summary.get("worst_swr"),
         share=summary.get("share"),
     )
@@ -103,7 +137,7 @@ def build_out(session: Session, row: Build) -> BuildOut:
 
 def settings_out(row: Settings) -> SettingsOut:
     """As it travels."""
-    return SettingsOut(revision=row.revision, units=row.units)  # type: ignore[arg-type]
+    return SettingsOut.model_validate(row, from_attributes=True)
 
 
 @router.get("/settings")
@@ -116,7 +150,8 @@ def settings(session: InTransaction) -> SettingsOut:
 def change_settings(session: InTransaction, patch: SettingsPatch) -> SettingsOut:
     """Change the settings; 409 when they were changed elsewhere since."""
     row = queries.settings(session)
-    queries.edit(row, patch.revision, {"units": patch.units}, settings_out(row).model_dump())
+    changes = patch.model_dump(mode="json", exclude_none=True, exclude={"revision"})
+    queries.edit(row, patch.revision, changes, settings_out(row).model_dump(mode="json"))
     return settings_out(row)
 
 
@@ -130,8 +165,12 @@ def builds(session: InTransaction) -> list[BuildOut]:
 def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
     """A build from a kept sweep, which becomes its baseline."""
     sweep = one_sweep(session, made.sweep_id)
-    found = core_sweep(sweep)
-    targets = made.targets or suggested_targets(found)[:1]
+    sweeps = [sweep, *(one_sweep(session, each) for each in made.more_sweep_ids)]
+    for each in sweeps:
+        if each.build_id is not None:
+            raise InUseError(f"“{each.name}” belongs to a build already; drop its file again for another one")
+    found = swept(sweep)
+    targets = made.targets or suggested_targets(found, bands_for(session))[:1]
     require_inside([t.to_core() for t in targets], found)
     row = Build(
         name=made.name,
@@ -142,7 +181,8 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
     )
     session.add(row)
     session.flush()
-    sweep.build_id = row.id
+    for each in sweeps:
+        each.build_id = row.id
     session.flush()
     session.refresh(row)
     return build_out(session, row)
@@ -159,11 +199,14 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
     """Change a build; 409 when it was changed elsewhere since."""
     row = queries.one_build(session, build_id)
     changes = patch.model_dump(exclude_none=True, exclude={"revision"})
-    if patch.targets is not None and row.baseline_sweep_id is not None:
-        sweep = core_sweep(one_sweep(session, row.baseline_sweep_id))
-        require_inside([t.to_core() for t in patch.targets], sweep)
+    baseline = patch.baseline_sweep_id or row.baseline_sweep_id
+    if baseline is not None and (patch.targets is not None or patch.baseline_sweep_id is not None):
+        sweep = one_sweep(session, baseline)
+        _require_own(sweep.build_id, build_id, "baseline_sweep_id")
+        require_inside([t.to_core() for t in patch.targets or _targets(row)], sweep)
     if patch.chosen_design_id is not None:
-        design_queries.one_design(session, patch.chosen_design_id)
+        design = design_queries.one_design(session, patch.chosen_design_id)
+        _require_own(design.build_id, build_id, "chosen_design_id")
     queries.edit(row, patch.revision, changes, build_out(session, row).model_dump(mode="json"))
     session.flush()
     return build_out(session, row)
@@ -183,3 +226,26 @@ def restore_build(session: InTransaction, build_id: UUID) -> BuildOut:
     row = queries.one_build(session, build_id, deleted=True)
     queries.restore_build(row)
     return build_out(session, row)
+
+
+@router.post("/builds/{build_id}/duplicate", status_code=201)
+def duplicate_build(session: InTransaction, build_id: UUID, made: DuplicateIn) -> BuildOut:
+    """A copy of a build with its sweeps and its designs as they now are."""
+    return build_out(session, queries.duplicate(session, queries.one_build(session, build_id), made.name))
+
+
+@router.get("/bin")
+def bin_contents(session: InTransaction) -> list[BinnedOut]:
+    """What can be taken back, newest first."""
+    found = queries.binned(session)
+    rows: list[tuple[Literal["build", "sweep", "design"], Build | SweepRow | Design, str | None]] = [
+        *(("build", row, None) for row in found.builds),
+        *(("sweep", row, name) for row, name in found.sweeps),
+        *(("design", row, name) for row, name in found.designs),
+    ]
+    out = [
+        BinnedOut(kind=kind, id=row.id, name=row.name, build=name, binned_at=row.deleted_at)
+        for kind, row, name in rows
+        if row.deleted_at is not None
+    ]
+    return sorted(out, key=lambda b: b.binned_at, reverse=True)

@@ -1,10 +1,10 @@
 """Designs and their revisions."""
 
 from datetime import datetime
-from typing import Literal
+from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.antennas import antenna_of
@@ -62,19 +62,58 @@ class RevisionOut(BaseModel):
         )
 
 
+class RevisionHead(BaseModel):
+    """One state of a design in its history: its name, when, and what it came to."""
+
+    number: int
+    label: str
+    made_at: datetime
+    worst_swr: float | None
+    share: float | None
+
+    @classmethod
+    def from_row(cls, row: DesignRevision) -> "RevisionHead":
+        """As it travels."""
+        return cls(
+            number=row.number,
+            label=row.label,
+            made_at=row.made_at,
+            worst_swr=row.summary.get("worst_swr"),
+            share=row.summary.get("share"),
+        )
+
+
+class LabelIn(BaseModel):
+    """A name for one state; empty takes it away."""
+
+    label: Annotated[str, Field(max_length=120)]
+
+
+class DesignPatch(BaseModel):
+    """Another name for a design."""
+
+    name_revision: int
+    name: Annotated[str, Field(min_length=1, max_length=120)]
+
+
 class DesignOut(BaseModel):
-    """A design in its newest state."""
+    """A design in its newest state; `name_revision` counts the changes of its name."""
 
     id: UUID
     build_id: UUID
     name: str
+    name_revision: int
     revision: RevisionOut
 
 
 def design_out(design: Design, newest: DesignRevision) -> DesignOut:
     """As it travels."""
     return DesignOut(
-        id=design.id, build_id=design.build_id, name=design.name, revision=RevisionOut.from_row(newest)
+        id=design.id,
+        build_id=design.build_id,
+        name=design.name,
+        name_revision=design.revision,
+        revision=RevisionOut.from_row(newest),
     )
 
 
@@ -99,6 +138,57 @@ def new_design(request: Request, session: InTransaction, build_id: UUID, made: D
 def design(session: InTransaction, design_id: UUID) -> DesignOut:
     """One design in its newest state."""
     return design_out(queries.one_design(session, design_id), queries.newest(session, design_id))
+
+
+@router.patch("/designs/{design_id}")
+def rename_design(session: InTransaction, design_id: UUID, patch: DesignPatch) -> DesignOut:
+    """Give a design another name; 409 when that was done elsewhere since."""
+    row = queries.one_design(session, design_id)
+    head = queries.newest(session, design_id)
+    newest = design_out(row, head).model_dump(mode="json")
+    build_queries.edit(row, patch.name_revision, {"name": patch.name}, newest)
+    return design_out(row, head)
+
+
+@router.delete("/designs/{design_id}", status_code=204)
+def bin_design(session: InTransaction, design_id: UUID, name_revision: Annotated[int, Query()]) -> None:
+    """Put a design in the bin; the shelf then shows the latest of those that stay."""
+    row = queries.one_design(session, design_id)
+    newest = design_out(row, queries.newest(session, design_id)).model_dump(mode="json")
+    build_queries.edit(row, name_revision, {}, newest)
+    queries.bin_design(row)
+    session.flush()
+    build = build_queries.one_build(session, row.build_id, deleted=True)
+    if build.chosen_design_id == design_id:
+        left = build_queries.designs_of(session, build.id)
+        build.chosen_design_id = left[-1].id if left else None
+
+
+@router.post("/designs/{design_id}/restore")
+def restore_design(session: InTransaction, design_id: UUID) -> DesignOut:
+    """Take a design out of the bin."""
+    row = queries.one_design(session, design_id, deleted=True)
+    row.deleted_at = None
+    build = build_queries.one_build(session, row.build_id, deleted=True)
+    if build.chosen_design_id is None:
+        build.chosen_design_id = row.id
+    return design_out(row, queries.newest(session, design_id))
+
+
+@router.get("/designs/{design_id}/revisions")
+def history(session: InTransaction, design_id: UUID) -> list[RevisionHead]:
+    """Every state that a design was in, newest first."""
+    queries.one_design(session, design_id)
+    return [RevisionHead.from_row(row) for row in queries.revisions(session, design_id)]
+
+
+@router.patch("/designs/{design_id}/revisions/{number}")
+def label_revision(session: InTransaction, design_id: UUID, number: int, named: LabelIn) -> RevisionHead:
+    """Give one state of a design a name."""
+    queries.one_design(session, design_id)
+    row = queries.revision(session, design_id, number)
+    row.label = named.label.strip()
+    return RevisionHead.from_row(row)
 
 
 @router.get("/designs/{design_id}/revisions/{number}")

@@ -9,11 +9,12 @@ from pydantic import BaseModel, Field
 
 from yielding_coil import data
 from yielding_coil.api.antennas import antenna_of
+from yielding_coil.api.curves import Curves
 from yielding_coil.api.holding import held, rng_of
 from yielding_coil.api.making import Finding, Made, findings_of, made_of, over_targets
 from yielding_coil.api.numbers import Numbers, number, numbers, rows_of_numbers
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.api.sweeps import Curves
+from yielding_coil.api.readings import Floor, floor_of
 from yielding_coil.core import tolerance
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import OpenCoax
@@ -22,11 +23,13 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, FixedCapacitor, Positive
+from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline, FixedCapacitor, Positive
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
 
 MEASURED_SPREAD = 0.01
+# What widening or tightening the limit would do, at the limits people speak of.
+LIMITS = (1.5, 2.0, 3.0)
 
 
 class PredictionAsked(BaseModel):
@@ -59,11 +62,12 @@ _CARRIED = ("voltage_v", "peak_voltage_v", "peak_current_a")
 
 
 class TargetOut(BaseModel):
-    """The worst SWR that a design has on a target, at the box."""
+    """The worst SWR that a design has on a target, at the box; and the floor under every lossless match."""
 
     label: str
     swr_limit: float
     worst_swr: float | None
+    floor: Floor | None
 
 
 class Prediction(BaseModel):
@@ -80,6 +84,8 @@ class YieldAsked(PredictionAsked):
     """The same, with how many builds to try."""
 
     builds: Literal[64, 128, 256, 512, 1024, 2048, 4096] = 512
+    # Also what trimming each part in place buys, which takes a few hundred milliseconds.
+    trimmed: bool = False
 
 
 class CostOut(BaseModel):
@@ -99,9 +105,18 @@ class YieldFigure(BaseModel):
 
 
 class Bought(BaseModel):
-    """What measuring one part buys: the share with that part known to 1 %."""
+    """What one act on one part buys: the share with it measured to 1 %, or trimmed in place."""
 
     name: str
+    act: Literal["measured", "trimmed"]
+    parts_share: float
+    reading_share: float
+
+
+class AtLimit(BaseModel):
+    """The share of builds that stay within a limit on every target."""
+
+    swr_limit: float
     parts_share: float
     reading_share: float
 
@@ -111,7 +126,8 @@ class YieldOut(BaseModel):
 
     parts: YieldFigure
     reading: YieldFigure
-    measured: list[Bought]
+    bought: list[Bought]
+    limits: list[AtLimit]
     fan_hz: list[float]
     fan_low: Numbers
     fan_high: Numbers
@@ -173,7 +189,7 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
         stations=out,
         box=system.box,
         targets=[
-            TargetOut(label=t.label, swr_limit=t.swr_limit, worst_swr=number(w))
+            TargetOut(label=t.label, swr_limit=t.swr_limit, worst_swr=number(w), floor=floor_of(antenna, t))
             for t, w in zip(targets, worst, strict=True)
         ],
         made=made,
@@ -195,21 +211,40 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
     low, high = tolerance.swr_fan(system, frequency, spreads, rng_of(content), min(asked.builds, 512))
     parts = held(content, system, spreads, asked.builds, costs=True)
     reading = held(content, system, both, asked.builds, costs=True)
-    measured = []
+    bought = []
     for element in content.elements:
-        if isinstance(element, Coil) and element.spread > MEASURED_SPREAD:
-            known = [_known_to_a_percent(s) if s.name == element.key else s for s in spreads]
-            measured.append(
+        if not isinstance(element, Feedline) and element.spread > MEASURED_SPREAD:
+            known = [s for s in spreads if s.name != element.key]
+            own = next(s for s in spreads if s.name == element.key)
+            known.append(_known_to_a_percent(own))
+            bought.append(
                 Bought(
                     name=element.key,
+                    act="measured",
                     parts_share=held(content, system, known, asked.builds).share,
                     reading_share=held(content, system, [*known, content.reading()], asked.builds).share,
                 )
             )
+        if asked.trimmed and not isinstance(element, Feedline) and element.spread > 0:
+            shares = [
+                tolerance.share_trimmed(
+                    system, content.core_targets(), each, rng_of(content), element.key, min(asked.builds, 512)
+                )
+                for each in (spreads, both)
+            ]
+            bought.append(Bought(name=element.key, act="trimmed", parts_share=shares[0], reading_share=shares[1]))
+    at_limits = [
+        tolerance.shares_at(system, content.core_targets(), each, rng_of(content), LIMITS, asked.builds)
+        for each in (spreads, both)
+    ]
     return YieldOut(
         parts=_figure(parts),
         reading=_figure(reading),
-        measured=measured,
+        bought=bought,
+        limits=[
+            AtLimit(swr_limit=limit, parts_share=a, reading_share=b)
+            for limit, a, b in zip(LIMITS, *at_limits, strict=True)
+        ],
         fan_hz=frequency.tolist(),
         fan_low=numbers(low),
         fan_high=numbers(high),
@@ -294,3 +329,53 @@ def _figure(found: tolerance.Yield) -> YieldFigure:
 
 def _known_to_a_percent(spread: Spread) -> Spread:
     return Spread(spread.name, spread.element, spread.field, MEASURED_SPREAD)
+
+
+class FeedlinesAsked(BaseModel):
+    """A design with a feedline, to be seen with every other coax of the same length."""
+
+    content: DesignContent
+    power_w: Annotated[Positive, Field(le=1e5)] = 100.0
+
+
+class FeedlineOut(BaseModel):
+    """What one coax would do in place of the feedline, at the design's centre."""
+
+    cable: str
+    name: str
+    here: bool
+    loss_w: float | None
+    loss_db: float | None
+    into_wire_w: float | None
+    radio_swr: float | None
+
+
+@router.post("/feedlines")
+def feedlines(request: Request, asked: FeedlinesAsked) -> list[FeedlineOut]:
+    """Every coax at the length of the design's feedline, least loss first; empty where it has none."""
+    content = asked.content
+    line = next((e for e in content.elements if isinstance(e, Feedline)), None)
+    if line is None or line.length_m == 0:
+        return []
+    antenna = antenna_of(request, content)
+    rows = []
+    for key, row in data.cables().items():
+        if not row.coax and key != line.cable:
+            continue
+        other = line.model_copy(update={"cable": key})
+        elements = [other if e is line else e for e in content.elements]
+        system = content.model_copy(update={"elements": elements}).system(antenna)
+        stations = system.stations(content.center_hz, asked.power_w)
+        loss = float(sum(s.loss_w for s in stations[system.box + 1 :]))
+        rows.append(
+            FeedlineOut(
+                cable=key,
+                name=row.cable.name,
+                here=key == line.cable,
+                loss_w=number(loss),
+                loss_db=number(-10 * np.log10(1 - loss / asked.power_w)) if 0 <= loss < asked.power_w else None,
+                into_wire_w=number(stations[0].power_w),
+                radio_swr=number(stations[-1].swr),
+            )
+        )
+    return sorted(rows, key=lambda r: (r.loss_w is None, r.loss_w))

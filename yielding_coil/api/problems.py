@@ -8,6 +8,7 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import OperationalError
+from starlette.background import BackgroundTask
 from starlette.exceptions import HTTPException
 
 from yielding_coil.core.errors import RefusedError
@@ -38,11 +39,12 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
 _TITLES = {404: "Not here", 409: "Changed elsewhere", 413: "Too large", 422: "Refused", 503: "Not ready"}
 
 
-def _answer(status: int, code: str, detail: str, **more: Any) -> JSONResponse:
+def _answer(
+    status: int, code: str, detail: str, background: BackgroundTask | None = None, **more: Any
+) -> JSONResponse:
     problem = Problem(title=_TITLES.get(status, "Refused"), status=status, detail=detail, code=code, **more)
-    return JSONResponse(
-        problem.model_dump(mode="json", exclude_none=True), status, media_type="application/problem+json"
-    )
+    body = problem.model_dump(mode="json", exclude_none=True)
+    return JSONResponse(body, status, media_type="application/problem+json", background=background)
 
 
 def _where(location: Sequence[int | str]) -> str:
@@ -84,8 +86,13 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(OperationalError)
     def database_gone(request: Request, error: OperationalError) -> JSONResponse:
+        revive = request.app.state.revive
+        if revive is None:
+            return _answer(503, "database_gone", "the database does not answer; nothing was saved")
+        # Answered first: whoever asked is told at once, and tries again.
         return _answer(
             503,
             "database_gone",
-            "the database does not answer; nothing was saved. Stop and run ./start again",
+            "the database stopped and is being started again; nothing was saved yet, try again in a moment",
+            background=BackgroundTask(revive),
         )

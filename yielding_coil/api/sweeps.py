@@ -1,4 +1,4 @@
-"""Sweeps: a file in, curves and readings out."""
+"""Sweeps: files, typed points and pasted text in; curves, tables and the original out."""
 
 from datetime import datetime
 from itertools import pairwise
@@ -8,138 +8,96 @@ from uuid import UUID
 import numpy as np
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
-from yielding_coil import data
 from yielding_coil.api.antennas import Antennas
-from yielding_coil.api.numbers import Numbers, number, rows_of_numbers
+from yielding_coil.api.bands import BandOut, bands_for
+from yielding_coil.api.curves import SweepCurves
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.errors import TooLargeError, UnreadableError
-from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of, swr_of_impedance
-from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.target import require_inside
-from yielding_coil.formats import touchstone
-from yielding_coil.store.content import TargetPayload
-from yielding_coil.store.sweeps import core_sweep, keep_sweep, one_sweep
-from yielding_coil.store.tables import SweepRow
+from yielding_coil.core.errors import OutOfDomainError, RefusedError, TooLargeError
+from yielding_coil.core.readings import SwrReadings
+from yielding_coil.core.reflection import reflection_of
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.formats import files, table, touchstone
+from yielding_coil.formats.text import MOST_BYTES
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store.content import Finite, NotNegative, Payload, Positive, TargetPayload
+from yielding_coil.store.sweeps import bin_sweep, core_sweep, keep_sweep, one_sweep, swept
+from yielding_coil.store.tables import Build, SweepRow
 
 router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
 
 MOST_POINTS = 800
+MOST_TYPED = 64
+Name = Annotated[str, Field(min_length=1, max_length=255)]
+
+
+class InUseError(RefusedError):
+    """Something else hangs on it."""
+
+    code = "in_use"
+    status = 409
 
 
 class SweepOut(BaseModel):
     """A kept sweep."""
 
     id: UUID
+    build_id: UUID | None
+    revision: int
     name: str
-    source: str
+    source: Literal["file", "typed", "analyser", "dial", "simulated"]
+    carries: Literal["impedance", "swr"]
     swept_at: datetime
     points: int
     low_hz: float
     high_hz: float
     reference_ohm: float
+    remarks: list[str]
     suggested_targets: list[TargetPayload]
 
-    @classmethod
-    def from_row(cls, row: SweepRow) -> "SweepOut":
-        """As it travels."""
-        return cls(
-            id=row.id,
-            name=row.original_name,
-            source=row.source,
-            swept_at=row.swept_at,
-            points=row.points,
-            low_hz=row.low_hz,
-            high_hz=row.high_hz,
-            reference_ohm=row.reference_ohm,
-            suggested_targets=suggested_targets(core_sweep(row)),
-        )
+
+class SweepPatch(BaseModel):
+    """Another name for a sweep."""
+
+    revision: int
+    name: Name
 
 
-class Curves(BaseModel):
-    """Everything drawn of an impedance; one entry per frequency, null where there is no finite value."""
+class TypedPoint(Payload):
+    """R and X as read at one frequency."""
 
-    frequency_hz: Numbers
-    resistance_ohm: Numbers
-    reactance_ohm: Numbers
-    swr: Numbers
-    return_loss_db: Numbers
-    gamma_real: Numbers
-    gamma_imag: Numbers
-
-    @classmethod
-    def from_core(cls, frequency_hz: Real, impedance_ohm: Complex) -> "Curves":
-        """As they travel, Γ and SWR against 50 Ω."""
-        gamma = reflection_of(impedance_ohm)
-        values = (
-            impedance_ohm.real,
-            impedance_ohm.imag,
-            swr_of(gamma),
-            return_loss_db(gamma),
-            gamma.real,
-            gamma.imag,
-        )
-        rows = rows_of_numbers(np.stack(values))
-        return cls.model_construct(
-            frequency_hz=frequency_hz.tolist(),
-            **dict(zip(_CURVES, rows, strict=True)),  # type: ignore[arg-type]
-        )
+    frequency_hz: Positive
+    resistance_ohm: NotNegative
+    reactance_ohm: Finite
 
 
-_CURVES = ("resistance_ohm", "reactance_ohm", "swr", "return_loss_db", "gamma_real", "gamma_imag")
+class PointsIn(BaseModel):
+    """A sweep typed by hand."""
+
+    name: Name = "typed points"
+    points: list[TypedPoint] = Field(min_length=2, max_length=MOST_TYPED)
+    build_id: UUID | None = None
 
 
-class ReadingAsked(BaseModel):
-    """What to read off a sweep."""
-
-    targets: list[TargetPayload] = Field(min_length=1, max_length=12)
-
-
-class ResonanceOut(BaseModel):
-    """Reactance through zero."""
-
-    frequency_hz: float
-    resistance_ohm: float
-    kind: Literal["series", "parallel"]
-
-
-class BandwidthOut(BaseModel):
-    """The run round the best match inside a limit."""
-
-    low_hz: float
-    high_hz: float
-    low_open: bool
-    high_open: bool
-
-
-class TargetReading(BaseModel):
-    """How the wire stands in one target, without a match."""
-
-    label: str
-    swr_limit: float
-    worst_swr: float | None
-    best_swr: float | None
-    lowest_resistance_ohm: float
-    highest_resistance_ohm: float
-    lowest_reactance_ohm: float
-    highest_reactance_ohm: float
-    holds: bool
-
-
-class Reading(BaseModel):
-    """What a sweep says."""
-
-    best_frequency_hz: float
-    best_swr: float | None
-    resonances: list[ResonanceOut]
-    bandwidth: BandwidthOut | None
-    swr_limit: float
-    q: float | None
-    q_at_hz: float
-    targets: list[TargetReading]
-    above_one: int
+def sweep_out(session: Session, row: SweepRow) -> SweepOut:
+    """As it travels."""
+    return SweepOut(
+        id=row.id,
+        build_id=row.build_id,
+        revision=row.revision,
+        name=row.name,
+        source=row.source,  # type: ignore[arg-type]
+        carries=row.carries,  # type: ignore[arg-type]
+        swept_at=row.swept_at,
+        points=row.points,
+        low_hz=row.low_hz,
+        high_hz=row.high_hz,
+        reference_ohm=row.reference_ohm,
+        remarks=row.remarks,
+        suggested_targets=suggested_targets(swept(row), bands_for(session)),
+    )
 
 
 async def _body(request: Request) -> bytes:
@@ -148,7 +106,7 @@ async def _body(request: Request) -> bytes:
     size = 0
     async for piece in request.stream():
         size += len(piece)
-        if size > touchstone.MOST_BYTES:
+        if size > MOST_BYTES:
             raise TooLargeError("the file is larger than 32 MiB; sweep with fewer points", field="file")
         pieces.append(piece)
     return b"".join(pieces)
@@ -169,27 +127,91 @@ def drop_sweep(
     content: Annotated[bytes, Depends(_body)],
     name: Annotated[str, Query(max_length=255)] = "sweep.s1p",
     build_id: UUID | None = None,
+    take: Literal["S11"] | None = None,
 ) -> SweepOut:
-    """Keep a dropped file, to the byte, and what was read from it."""
-    read = touchstone.read_file(content)
-    if read.sweep.frequency_hz.size < 2:
-        raise UnreadableError("the file holds one frequency; a sweep has two at least: sweep over a band")
+    """Keep a dropped or pasted file, to the byte, and what was read from it."""
+    read = files.read(content, name, take)
     row = keep_sweep(
         session,
-        read.sweep,
+        read.found,
         original=content,
-        original_name=name or "sweep.s1p",
+        original_name=_plain(name) or "sweep.s1p",
         reference_ohm=read.reference_ohm,
         source="file",
-        build_id=build_id,
+        build_id=_known_build(session, build_id),
+        remarks=read.remarks,
     )
-    return SweepOut.from_row(row)
+    return sweep_out(session, row)
+
+
+@router.post("/points", status_code=201)
+def type_sweep(session: InTransaction, typed: PointsIn) -> SweepOut:
+    """Keep R and X typed at a handful of frequencies as a sweep in its own right."""
+    points = sorted(typed.points, key=lambda p: p.frequency_hz)
+    for before, after in pairwise(points):
+        if before.frequency_hz == after.frequency_hz:
+            raise OutOfDomainError("points", f"{after.frequency_hz / 1e6:g} MHz twice", "one point a frequency")
+    found = Sweep(
+        np.array([p.frequency_hz for p in points]),
+        np.array([complex(p.resistance_ohm, p.reactance_ohm) for p in points]),
+    )
+    above = np.abs(found.reflection()) > HIGHEST_REFLECTION
+    if above.any():
+        raise OutOfDomainError("points", "one that returns more than it was sent", "R of zero or more")
+    row = keep_sweep(
+        session,
+        found,
+        original=table.write(found),
+        original_name=f"{_plain(typed.name)}.csv",
+        reference_ohm=50.0,
+        source="typed",
+        build_id=_known_build(session, typed.build_id),
+    )
+    row.name = _plain(typed.name)
+    return sweep_out(session, row)
+
+
+def _known_build(session: Session, build_id: UUID | None) -> UUID | None:
+    return build_queries.one_build(session, build_id).id if build_id else None
+
+
+def _plain(name: str) -> str:
+    """A name without what no database takes."""
+    return "".join(c if c.isprintable() else " " for c in name).strip()
 
 
 @router.get("/{sweep_id}")
 def sweep(session: InTransaction, sweep_id: UUID) -> SweepOut:
     """A kept sweep."""
-    return SweepOut.from_row(one_sweep(session, sweep_id))
+    return sweep_out(session, one_sweep(session, sweep_id))
+
+
+@router.patch("/{sweep_id}")
+def rename_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> SweepOut:
+    """Give a sweep another name; 409 when it was changed elsewhere since."""
+    row = one_sweep(session, sweep_id)
+    newest = sweep_out(session, row).model_dump(mode="json")
+    build_queries.edit(row, patch.revision, {"name": _plain(patch.name) or row.name}, newest)
+    return sweep_out(session, row)
+
+
+@router.delete("/{sweep_id}", status_code=204)
+def bin_one_sweep(session: InTransaction, sweep_id: UUID, revision: Annotated[int, Query()]) -> None:
+    """Put a sweep in the bin; 409 while its build's match hangs on it."""
+    row = one_sweep(session, sweep_id)
+    build = session.get(Build, row.build_id) if row.build_id else None
+    if build is not None and build.baseline_sweep_id == row.id:
+        raise InUseError(f"“{row.name}” is the sweep that the match hangs on; use another one for it first")
+    build_queries.edit(row, revision, {}, sweep_out(session, row).model_dump(mode="json"))
+    bin_sweep(row)
+
+
+@router.post("/{sweep_id}/restore")
+def restore_sweep(session: InTransaction, sweep_id: UUID) -> SweepOut:
+    """Take a sweep out of the bin."""
+    row = one_sweep(session, sweep_id, deleted=True)
+    row.deleted_at = None
+    return sweep_out(session, row)
 
 
 @router.get("/{sweep_id}/curves")
@@ -199,56 +221,16 @@ def curves(
     points: Annotated[int, Query(ge=2, le=MOST_POINTS)] = 401,
     low_hz: Annotated[float | None, Query(gt=0)] = None,
     high_hz: Annotated[float | None, Query(gt=0)] = None,
-) -> Curves:
+) -> SweepCurves:
     """Curves of a sweep as drawn: its samples, or the extremes of each column where there are too many."""
     known: Antennas = request.app.state.antennas
-    found = known.sweep(request, sweep_id)
-    pick = (found.frequency_hz >= (low_hz or 0)) & (found.frequency_hz <= (high_hz or np.inf))
-    return Curves.from_core(*thinned(found.frequency_hz[pick], found.impedance_ohm[pick], points))
-
-
-@router.post("/{sweep_id}/readings")
-def reading(request: Request, sweep_id: UUID, asked: ReadingAsked) -> Reading:
-    """Resonances, best match, bandwidth and Q, and how the wire stands in each target."""
-    known: Antennas = request.app.state.antennas
-    found = known.sweep(request, sweep_id)
-    targets = [t.to_core() for t in asked.targets]
-    require_inside(targets, found)
-    limit = targets[0].swr_limit
-    best = found.best_match()
-    band = found.bandwidth(limit)
-    rows = []
-    for target in targets:
-        z = found.impedance_at(np.linspace(target.low_hz, target.high_hz, 101))
-        swr = swr_of_impedance(z)
-        rows.append(
-            TargetReading(
-                label=target.label,
-                swr_limit=target.swr_limit,
-                worst_swr=number(swr.max()),
-                best_swr=number(swr.min()),
-                lowest_resistance_ohm=float(z.real.min()),
-                highest_resistance_ohm=float(z.real.max()),
-                lowest_reactance_ohm=float(z.imag.min()),
-                highest_reactance_ohm=float(z.imag.max()),
-                holds=bool(swr.max() <= target.swr_limit),
-            )
+    found = known.swept(request, sweep_id)
+    low, high = low_hz or found.low_hz, high_hz or found.high_hz
+    if not (low <= found.high_hz and found.low_hz <= high and low < high):
+        raise OutOfDomainError(
+            "low_hz", f"{low:g} to {high:g} Hz", f"a stretch of the sweep, {found.low_hz:g} to {found.high_hz:g} Hz"
         )
-    center = targets[0].center_hz
-    return Reading(
-        best_frequency_hz=best.frequency_hz,
-        best_swr=number(best.swr),
-        resonances=[
-            ResonanceOut(frequency_hz=r.frequency_hz, resistance_ohm=r.resistance_ohm, kind=r.kind)
-            for r in found.resonances()[:20]
-        ],
-        bandwidth=None if band is None else BandwidthOut.model_validate(band, from_attributes=True),
-        swr_limit=limit,
-        q=number(found.q(center)),
-        q_at_hz=center,
-        targets=rows,
-        above_one=int((np.abs(found.reflection()) > 1).sum()),
-    )
+    return SweepCurves.of(found, low, high, points)
 
 
 @router.get("/{sweep_id}/original", response_class=Response)
@@ -259,11 +241,18 @@ def original(session: InTransaction, sweep_id: UUID) -> Response:
 
 
 @router.get("/{sweep_id}/export", response_class=Response)
-def export(session: InTransaction, sweep_id: UUID) -> Response:
-    """The sweep as a Touchstone one-port file."""
+def export(
+    session: InTransaction, sweep_id: UUID, as_: Annotated[Literal["s1p", "csv"], Query(alias="as")] = "s1p"
+) -> Response:
+    """The sweep as a Touchstone one-port file or as a table; SWR alone only as a table."""
     row = one_sweep(session, sweep_id)
-    stem = row.original_name.rsplit(".", 1)[0]
-    return _download(touchstone.write(core_sweep(row)), f"{stem}.s1p")
+    stem = row.name.rsplit(".", 1)[0] or "sweep"
+    found = swept(row)
+    if as_ == "csv":
+        content = table.write(found) if isinstance(found, Sweep) else table.write_readings(found)
+    else:
+        content = touchstone.write(core_sweep(row))
+    return _download(content, f"{stem}.{as_}")
 
 
 def _download(content: bytes, name: str) -> Response:
@@ -275,30 +264,16 @@ def _download(content: bytes, name: str) -> Response:
     )
 
 
-def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Real, Complex]:
-    """At most `points` samples: of each column the lowest and the highest |Γ|, in order."""
-    if frequency_hz.size <= points:
-        return frequency_hz, impedance_ohm
-    size = np.abs(reflection_of(impedance_ohm))
-    edges = np.linspace(0, frequency_hz.size, points // 2 + 1).astype(int)
-    keep = {
-        at
-        for low, high in pairwise(edges)
-        if high > low
-        for at in (low + int(np.argmin(size[low:high])), low + int(np.argmax(size[low:high])))
-    }
-    index = np.array(sorted(keep))
-    return frequency_hz[index], impedance_ohm[index]
-
-
-def suggested_targets(found: Sweep) -> list[TargetPayload]:
+def suggested_targets(found: Sweep | SwrReadings, bands: list[BandOut]) -> list[TargetPayload]:
     """Bands that lie inside a sweep, the best matched first; two percent round its best match if there is none."""
 
-    def best_in(band: data.BandRow) -> float:
-        inside = found.impedance_at(np.linspace(band.low_hz, band.high_hz, 21))
-        return float(np.abs(reflection_of(inside)).min())
+    def best_in(band: BandOut) -> float:
+        at = np.linspace(band.low_hz, band.high_hz, 21)
+        if isinstance(found, SwrReadings):
+            return float(found.magnitude_at(at).min())
+        return float(np.abs(reflection_of(found.impedance_at(at))).min())
 
-    inside = [b for b in data.bands().values() if found.low_hz <= b.low_hz and b.high_hz <= found.high_hz]
+    inside = [b for b in bands if found.low_hz <= b.low_hz and b.high_hz <= found.high_hz]
     if inside:
         return [
             TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0)

@@ -32,16 +32,6 @@ class WireOut(BaseModel):
     source: str
 
 
-class BandOut(BaseModel):
-    """An amateur band."""
-
-    key: str
-    label: str
-    low_hz: float
-    high_hz: float
-    source: str
-
-
 @router.get("/cables")
 def cables() -> list[CableOut]:
     """Nominal cables."""
@@ -65,9 +55,3 @@ def cables() -> list[CableOut]:
 def wires() -> list[WireOut]:
     """Winding wires."""
     return [WireOut.model_validate(row, from_attributes=True) for row in data.wires().values()]
-
-
-@router.get("/bands")
-def bands() -> list[BandOut]:
-    """Amateur bands."""
-    return [BandOut.model_validate(row, from_attributes=True) for row in data.bands().values()]

@@ -7,7 +7,9 @@ from typing import Literal
 
 from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
 
-Kind = Literal["frequency", "inductance", "capacitance", "power", "resistance", "length", "wire", "turns", "ratio"]
+Kind = Literal[
+    "frequency", "inductance", "capacitance", "power", "resistance", "reactance", "length", "wire", "turns", "ratio"
+]
 LengthUnit = Literal["m", "ft"]
 
 FOOT_M = 0.3048
@@ -25,6 +27,7 @@ class _Reading:
     bare: float
     examples: str
     zero: bool = False
+    signed: bool = False
 
 
 _READINGS: dict[Kind, _Reading] = {
@@ -33,6 +36,7 @@ _READINGS: dict[Kind, _Reading] = {
     "capacitance": _Reading("a capacitance", "F", 1e-12, "6.5, 6.5 pF, 1n5, 120p"),
     "power": _Reading("a power", "W", 1.0, "100, 100 W, 5 W"),
     "resistance": _Reading("a resistance", "Ω", 1.0, "50, 3.2k, 3k2", zero=True),
+    "reactance": _Reading("a reactance", "Ω", 1.0, "-463, −j463, 12 Ω, 1.2k", zero=True, signed=True),
     "length": _Reading("a length", "m", 1.0, "8.75 m, 64 mm, 8ft 3in, 8' 3 1/2\"", zero=True),
     "wire": _Reading("a wire or a former", "m", 1e-3, "1.6, 1.6 mm, 14 AWG, 1/2 in"),
     "turns": _Reading("turns", "", 1.0, "7, 7.5, 7 1/2"),
@@ -71,6 +75,8 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
     """
     reading = _READINGS[kind]
     typed = _tidy(text)
+    if reading.signed:
+        typed = re.sub(r"^([+-]?) ?j ?", r"\1", typed)
     if not typed:
         raise _not_understood("", reading, "the field is empty")
     if typed.count(",") == 1 and _THOUSANDS.search(typed) and "." not in typed:
@@ -87,7 +93,7 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
     if value is None:
         value = _plain(typed, text, reading, kind, length_unit)
     value = float(f"{value:.15g}")  # 36e-9 rather than 36.000000000000004e-9
-    if not math.isfinite(value) or value < 0 or (value == 0 and not reading.zero):
+    if not math.isfinite(value) or (value < 0 and not reading.signed) or (value == 0 and not reading.zero):
         raise OutOfDomainError(kind, text.strip(), "zero or more" if reading.zero else "above zero")
     return value
 

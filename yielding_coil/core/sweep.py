@@ -3,7 +3,6 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
-from itertools import pairwise
 from typing import Literal
 
 import numpy as np
@@ -164,20 +163,22 @@ class Sweep:
             Series where reactance rises, parallel (anti-resonance) where it falls.
         """
         x = self.impedance_ohm.imag
-        found: list[Resonance] = []
-        side = np.sign(x)
-        nonzero = np.flatnonzero(side)
-        for before, after in pairwise(nonzero):
-            if side[before] == side[after]:
-                continue
-            if after - before > 1:  # a sample lies on zero exactly
-                at = float(self.frequency_hz[before + 1 : after].mean())
-            else:
-                bracket = self.frequency_hz[[before, after]]
-                at = float(self._crossing_hz(bracket[:1], bracket[1:], lambda f: self._reflection_at(f).imag)[0])
-            resistance = float(self.impedance_at(at).real)
-            found.append(Resonance(at, resistance, "series" if side[before] < 0 else "parallel"))
-        return tuple(found)
+        nonzero = np.flatnonzero(x)
+        before, after = nonzero[:-1], nonzero[1:]
+        turns = np.sign(x[before]) != np.sign(x[after])
+        before, after = before[turns], after[turns]
+        if before.size == 0:
+            return ()
+        at = self._crossing_hz(
+            self.frequency_hz[before], self.frequency_hz[after], lambda f: self._reflection_at(f).imag
+        )
+        for k in np.flatnonzero(after - before > 1):  # samples lie on zero exactly
+            at[k] = self.frequency_hz[before[k] + 1 : after[k]].mean()
+        resistance = self.impedance_at(at).real
+        return tuple(
+            Resonance(float(f), float(r), "series" if x[i] < 0 else "parallel")
+            for f, r, i in zip(at, resistance, before, strict=True)
+        )
 
     def best_match(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> BestMatch:
         """Where the SWR is lowest, on the curve between the samples, not on the nearest sample."""

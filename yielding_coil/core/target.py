@@ -2,13 +2,13 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Protocol
 
 import numpy as np
 
 from yielding_coil.core.arrays import Real, require_positive
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import magnitude_at_swr
-from yielding_coil.core.sweep import Sweep
 
 POINTS = 41
 
@@ -45,7 +45,17 @@ def judged_at(targets: Sequence[Target], points: int = POINTS) -> tuple[Real, Re
     return frequency, allowed
 
 
-def require_inside(targets: Sequence[Target], sweep: Sweep) -> None:
+class Stretch(Protocol):
+    """Anything known from one frequency to another."""
+
+    @property
+    def low_hz(self) -> float: ...
+
+    @property
+    def high_hz(self) -> float: ...
+
+
+def require_inside(targets: Sequence[Target], sweep: Stretch) -> None:
     """Raise OutOfDomainError, naming the band, unless every target lies inside the sweep."""
     for t in targets:
         if t.low_hz < sweep.low_hz or t.high_hz > sweep.high_hz:

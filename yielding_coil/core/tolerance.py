@@ -12,7 +12,7 @@ from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import OnePort
-from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of_impedance
+from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 
@@ -191,6 +191,61 @@ def yield_of(
         found.append(Cost(name, float(without.mean()) - share))
     found.sort(key=lambda c: -c.share)
     return Yield(share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum()))
+
+
+def shares_at(
+    system: System,
+    targets: Sequence[Target],
+    spreads: Sequence[Spread],
+    rng: np.random.Generator,
+    limits: Sequence[float],
+    builds: int = 2048,
+) -> tuple[float, ...]:
+    """Share of builds that stay within each SWR limit on all targets, whatever the targets' own limits."""
+    frequency, _ = judged_at(targets)
+    built = varied(system, spreads, sample(spreads, rng, builds))
+    worst = np.abs(reflection_of(built.impedance(frequency, system.box))).max(axis=-1)
+    return tuple(float((worst <= magnitude_at_swr(limit)).mean()) for limit in limits)
+
+
+# A part trimmed in place is tried at so many values, as far as so many times its spread.
+TRIES = 49
+TRIM_REACH = 4.0
+
+
+def share_trimmed(
+    system: System,
+    targets: Sequence[Target],
+    spreads: Sequence[Spread],
+    rng: np.random.Generator,
+    trimmed: str,
+    builds: int = 512,
+) -> float:
+    """Share of builds that can be brought to hold by trimming one part in place, watching the SWR.
+
+    The part is free within four times the largest relative spread; everything else strays as it does.
+
+    Args:
+        trimmed: name of the spread of the part that is trimmed.
+
+    Raises:
+        OutOfDomainError: no spread of that name.
+    """
+    own = next((s for s in spreads if s.name == trimmed), None)
+    if own is None:
+        raise OutOfDomainError("trimmed", trimmed, f"one of {', '.join(s.name for s in spreads)}")
+    frequency, allowed = judged_at(targets)
+    deviates = sample(spreads, rng, builds)
+    reach = TRIM_REACH * max(s.relative for s in spreads)
+    held = np.zeros(builds, dtype=bool)
+    for step in np.linspace(-reach, reach, TRIES):
+        moved = [
+            np.full_like(d, 2 * step / own.relative) if s is own else d
+            for s, d in zip(spreads, deviates, strict=True)
+        ]
+        holds, _ = _holding(varied(system, spreads, moved), system.box, frequency, allowed)
+        held |= holds
+    return float(held.mean())
 
 
 def swr_fan(

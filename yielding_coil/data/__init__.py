@@ -40,13 +40,13 @@ class WireRow:
 
 @dataclass(frozen=True, slots=True)
 class BandRow:
-    """An amateur band by its edges."""
+    """An amateur band by its edges, and the segments of the modes inside it."""
 
     key: str
     label: str
     low_hz: float
     high_hz: float
-    source: str
+    segments: dict[str, tuple[float, float]]
 
 
 def _rows(name: str) -> list[dict[str, Any]]:
@@ -86,9 +86,25 @@ def wires() -> dict[str, WireRow]:
 
 
 @cache
-def bands() -> dict[str, BandRow]:
-    """Amateur bands by key, lowest first."""
-    return {row["key"]: BandRow(**row) for row in _rows("bands.json")}
+def bands(region: int = 1) -> dict[str, BandRow]:
+    """Amateur bands of an ITU region by key, lowest first."""
+    return {
+        row["key"]: BandRow(
+            row["key"],
+            row["label"],
+            row["low_hz"],
+            row["high_hz"],
+            {mode: (edges[0], edges[1]) for mode, edges in row["segments"].items()},
+        )
+        for row in _rows("bands.json")
+        if row["region"] == region
+    }
+
+
+@cache
+def bands_source() -> str:
+    """Where the bands come from, and how sure they are."""
+    return str(json.loads((files(__package__) / "bands.json").read_text("utf-8"))["source"])
 
 
 def cable(key: str) -> Cable:

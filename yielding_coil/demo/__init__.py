@@ -1,5 +1,7 @@
 """Invented builds that a new installation opens with."""
 
+from dataclasses import dataclass
+from datetime import UTC, datetime
 from importlib.resources import files
 
 from sqlalchemy import select
@@ -15,11 +17,68 @@ from yielding_coil.store.designs import make_design
 from yielding_coil.store.sweeps import core_sweep, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
-LINE_M = 17.6
+LINE = "foam-6"
+
+
+@dataclass(frozen=True, slots=True)
+class _Sweep:
+    """A made-up sweep, where it was taken, and what was around."""
+
+    file: str
+    plane: str
+    conditions: dict[str, str]
+    line_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class _Build:
+    """An invented build; its first sweep is the one that is matched."""
+
+    name: str
+    notes: str
+    targets: tuple[TargetPayload, ...]
+    sweeps: tuple[_Sweep, ...]
+    line_m: float
+
+
+def _band(key: str, label: str, limit: float, mode: str | None = None) -> TargetPayload:
+    row = data.bands()[key]
+    low, high = row.segments[mode] if mode else (row.low_hz, row.high_hz)
+    return TargetPayload(label=label, low_hz=low, high_hz=high, swr_limit=limit)
+
+
+def _builds() -> tuple[_Build, ...]:
+    """The oldest first: the last one stands at the top of the shelf."""
+    return (
+        _Build(
+            "Orchard sloping wire",
+            "6.1 m of wire between two trees, one limit a segment. Made up.",
+            (
+                _band("15m", "15 m telegraphy", 2.0, "telegraphy"),
+                _band("15m", "15 m speech", 1.5, "speech"),
+                _band("12m", "12 m", 2.0),
+            ),
+            (
+                _Sweep("orchard-feedpoint.s1p", "feedpoint", {"ground": "dry"}),
+                _Sweep("orchard-after-rain.s1p", "feedpoint", {"ground": "wet"}),
+            ),
+            12.0,
+        ),
+        _Build(
+            "Allotment long vertical",
+            "8.75 m of wire on a pole, four raised radials. Made up.",
+            (_band("15m", "15 m", 2.0),),
+            (
+                _Sweep("allotment-feedpoint.s1p", "feedpoint", {"near": "bean rows", "ground": "damp"}),
+                _Sweep("allotment-shack.s1p", "line_end", {}, 17.6),
+            ),
+            17.6,
+        ),
+    )
 
 
 def lay_in(session: Session, *, fresh: bool = False) -> bool:
-    """Lay in the demo build once; with `fresh` again, the old one going to the bin. Never touches others.
+    """Lay in the demo builds once; with `fresh` again, the old ones going to the bin. Never touches others.
 
     Returns:
         Whether it was laid in.
@@ -29,21 +88,24 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
         return False
     for old in session.scalars(select(Build).where(Build.demo, Build.deleted_at.is_(None))):
         build_queries.bin_build(old)
-    _allotment(session)
+    for made in _builds():
+        _lay(session, made)
     settings.demo_laid_in = True
     return True
 
 
-def _sweep(session: Session, build: Build, setup: Setup, name: str) -> SweepRow:
-    original = (files(__package__) / name).read_bytes()
-    read = touchstone.read_file(original)
+def _keep(session: Session, build: Build, sweep: _Sweep) -> SweepRow:
+    line = {"cable": LINE, "length_m": sweep.line_m} if sweep.line_m else None
+    setup = Setup(build_id=build.id, plane=sweep.plane, conditions=sweep.conditions, line=line)
     session.add(setup)
     session.flush()
+    original = (files(__package__) / sweep.file).read_bytes()
+    read = touchstone.read_file(original)
     return keep_sweep(
         session,
         read.sweep,
         original=original,
-        original_name=name,
+        original_name=sweep.file,
         reference_ohm=read.reference_ohm,
         source="file",
         build_id=build.id,
@@ -51,39 +113,37 @@ def _sweep(session: Session, build: Build, setup: Setup, name: str) -> SweepRow:
     )
 
 
-def _allotment(session: Session) -> None:
-    """A wire a little under five-eighths of a wave on 15 m, on a fishing pole at an invented allotment."""
-    band = data.bands()["15m"]
-    target = TargetPayload(label=band.label, low_hz=band.low_hz, high_hz=band.high_hz, swr_limit=2.0)
+def _lay(session: Session, made: _Build) -> None:
+    """One build on the shelf, with the best L for its targets."""
     build = Build(
-        name="Allotment long vertical",
+        name=made.name,
         power_w=100.0,
         mode="speech",
-        notes="8.75 m of wire on a pole, four raised radials. Made up.",
-        targets=[target.model_dump()],
+        notes=made.notes,
+        targets=[t.model_dump() for t in made.targets],
         demo=True,
+        made_at=datetime.now(UTC),
     )
     session.add(build)
     session.flush()
-    at_feedpoint = Setup(build_id=build.id, plane="feedpoint", conditions={"near": "bean rows", "ground": "damp"})
-    through_coax = Setup(build_id=build.id, plane="line_end", line={"cable": "foam-6", "length_m": LINE_M})
-    baseline = _sweep(session, build, at_feedpoint, "allotment-feedpoint.s1p")
-    _sweep(session, build, through_coax, "allotment-shack.s1p")
+    baseline, *_ = [_keep(session, build, sweep) for sweep in made.sweeps]
     build.baseline_sweep_id = baseline.id
     antenna = core_sweep(baseline)
     bare = DesignContent(
         antenna=SweptAntenna(sweep_id=baseline.id),
-        targets=[target],
-        elements=[Feedline(key="line", cable="foam-6", length_m=LINE_M)],
+        targets=list(made.targets),
+        elements=[Feedline(key="line", cable=LINE, length_m=made.line_m)],
     )
     best = propose(antenna, MatchAsked(content=bare, template=Template()))[0]
     if best.content is None:
-        raise RuntimeError(f"the demo build cannot be matched: {best.refused}")
-    design = make_design(
-        session,
-        build.id,
-        "Coil up, C across",
-        best.content.model_dump(mode="json"),
-        summary_of(best.content, antenna),
-    )
-    build.chosen_design_id = design.id
+        raise RuntimeError(f"the demo build “{made.name}” cannot be matched: {best.refused}")
+    name = name_of(best.series, best.shunt, best.shunt_at)
+    content, summary = best.content.model_dump(mode="json"), summary_of(best.content, antenna)
+    build.chosen_design_id = make_design(session, build.id, name, content, summary).id
+
+
+def name_of(series: str, shunt: str, shunt_at: str) -> str:
+    """An L as people say it: what goes up the wire, what goes across."""
+    short = {"coil": "coil", "capacitor": "C"}
+    up = short[series].capitalize()
+    return f"{up} up, {short[shunt]} across{' the coax' if shunt_at == 'source' else ''}"

@@ -6,6 +6,7 @@ Touchstone File Format Specification, version 2.0, IBIS Open Forum, 2009.
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -13,22 +14,12 @@ from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import UnreadableError
 from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
-
-MOST_BYTES = 32 * 1024 * 1024
+from yielding_coil.formats.text import lines_of, number_of, numbers_of, short, text_of
 
 _UNITS = {"HZ": 1.0, "KHZ": 1e3, "MHZ": 1e6, "GHZ": 1e9}
 _PARAMETERS = ("S", "Z", "Y", "G", "H")
 _IGNORED = ("two-port data order", "matrix format", "mixed-mode order", "number of noise frequencies")
 _FORMATS = ("RI", "MA", "DB")
-# What begins a file that is no text: pictures, documents, archives.
-_SIGNATURES = {
-    b"\x89PNG": "a PNG picture",
-    b"\xff\xd8\xff": "a JPEG picture",
-    b"GIF8": "a GIF picture",
-    b"%PDF": "a PDF document",
-    b"PK\x03\x04": "a ZIP archive or an office document",
-    b"\x1f\x8b": "a gzip archive",
-}
 _WHAT_IS_READ = "a Touchstone one-port file (.s1p) with S, Z or Y data"
 
 
@@ -54,6 +45,8 @@ class _Options:
     format: str = "MA"
     reference_ohm: float = 50.0
     line: int | None = None
+    # What is taken of two-port data; nothing, and they are refused.
+    take: Literal["S11"] | None = None
     version: int = 1
     ports: int | None = None
     count: int | None = None
@@ -64,25 +57,27 @@ def read(data: bytes) -> Sweep:
     return read_file(data).sweep
 
 
-def read_file(data: bytes) -> TouchstoneFile:
+def read_file(data: bytes, take: Literal["S11"] | None = None) -> TouchstoneFile:
     """Read a Touchstone one-port file.
 
     Args:
         data: the file to the byte.
+        take: S11 of a two-port file, as its first port sees it with the second one terminated.
 
     Raises:
         UnreadableError: not such a file; the message says what came in, on which line, and what to do.
         ManyPortsError: two-port data; `more["offers"]` says what can be taken.
     """
-    text = _text(data)
-    options = _Options()
+    text = text_of(data, _WHAT_IS_READ)
+    options = _Options(take=take)
     comments: list[str] = []
     numbers: list[float] = []
     lines: list[int] = []
     starts: list[int] = []  # index into `numbers` where each line's run begins
     in_data = True
     waiting_for_reference = False
-    for at, raw in enumerate(re.split(r"\r\n|\n|\r", text), start=1):
+    raw_lines = lines_of(text)
+    for at, raw in enumerate(raw_lines, start=1):
         body, mark, comment = raw.partition("!")
         if mark and comment.strip():
             comments.append(comment.strip())
@@ -104,14 +99,20 @@ def read_file(data: bytes) -> TouchstoneFile:
             continue
         if options.line is None:
             raise UnreadableError(
-                f"“{_short(body)}” comes before the option line; "
+                f"“{short(body)}” comes before the option line; "
                 "a line like “# MHz S RI R 50” must say what the numbers are",
                 line=at,
                 accepted=_WHAT_IS_READ,
             )
+        plain = None if numbers else _plain_block(raw_lines[at - 1 :])
+        if plain is not None:
+            width, numbers = plain
+            lines = [k for k, line in enumerate(raw_lines[at - 1 :], start=at) if line.strip()]
+            starts = list(range(0, len(numbers), width))
+            break
         starts.append(len(numbers))
         lines.append(at)
-        numbers.extend(_numbers(body, at))
+        numbers.extend(numbers_of(body.split(), at))
     if options.line is None:
         raise UnreadableError(f"no option line (# …) in the file; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ)
     if not numbers:
@@ -131,55 +132,23 @@ def write(sweep: Sweep, comment: str = "") -> bytes:
     return f"{head}# Hz S RI R 50\n{body}".encode()
 
 
-def _text(data: bytes) -> str:
-    if len(data) > MOST_BYTES:
-        raise UnreadableError(f"the file is {len(data) / 2**20:.1f} MiB; at most 32 MiB are read")
-    if not data.strip():
-        raise UnreadableError(f"the file is empty; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ)
-    for signature, what in _SIGNATURES.items():
-        if data.startswith(signature):
-            raise UnreadableError(f"this is {what}; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ)
-    if data.startswith((b"\xff\xfe", b"\xfe\xff")):
-        try:
-            return data.decode("utf-16")
-        except UnicodeDecodeError:
-            pass
-    if b"\0" in data:
-        raise UnreadableError(f"this is no text file; choose {_WHAT_IS_READ}", accepted=_WHAT_IS_READ)
-    # Numbers are ASCII; a comment may be in any old encoding.
-    return data.removeprefix(b"\xef\xbb\xbf").decode("utf-8", errors="replace")
-
-
-def _short(text: str) -> str:
-    clean = "".join(c if c.isprintable() else "·" for c in text)
-    return clean if len(clean) <= 40 else clean[:39] + "…"
-
-
-def _number(word: str, at: int) -> float:
+def _plain_block(lines: list[str]) -> tuple[int, list[float]] | None:
+    """Rows of one width with nothing but finite numbers, read at once; None where a line wants a closer look."""
+    text = "\n".join(lines)
+    if any(mark in text for mark in "![#_"):
+        return None
+    widths = {len(line.split()) for line in lines} - {0}
     try:
-        value = float(word)
+        numbers = list(map(float, text.split()))
     except ValueError:
-        raise UnreadableError(
-            f"“{_short(word)}” is not a number; numbers are written like 14.2 or 1.42E+7", line=at
-        ) from None
-    if not np.isfinite(value) or "_" in word:
-        raise UnreadableError(f"“{_short(word)}” is not a finite number; delete that point or sweep again", line=at)
-    return value
-
-
-def _numbers(body: str, at: int) -> list[float]:
-    words = body.split()
-    try:
-        values = [float(word) for word in words]
-    except ValueError:
-        return [_number(word, at) for word in words]
-    if not np.isfinite(values).all() or "_" in body:
-        return [_number(word, at) for word in words]
-    return values
+        return None
+    if len(widths) != 1 or not np.isfinite(numbers).all():
+        return None
+    return widths.pop(), numbers
 
 
 def _reference(word: str, at: int) -> float:
-    value = _number(word.split()[0], at)
+    value = number_of(word.split()[0], at)
     if value <= 0:
         raise UnreadableError(f"the reference is {value:g} Ω; it must be above zero, as in “R 50”", line=at)
     return value
@@ -205,7 +174,7 @@ def _read_options(body: str, at: int, options: _Options) -> None:
             options.reference_ohm = _reference(word[1:], at)
         else:
             raise UnreadableError(
-                f"“{_short(word)}” is no option; known are Hz, kHz, MHz, GHz; S, Z, Y; RI, MA, DB; R and a number",
+                f"“{short(word)}” is no option; known are Hz, kHz, MHz, GHz; S, Z, Y; RI, MA, DB; R and a number",
                 line=at,
             )
     if options.parameter in ("G", "H"):
@@ -218,18 +187,18 @@ def _read_keyword(body: str, at: int, options: _Options, in_data: bool) -> tuple
     """What a line in brackets says: (whether data lines follow, whether a reference does)."""
     keyword, closed, value = body[1:].partition("]")
     if not closed:
-        raise UnreadableError(f"“{_short(body)}” lacks its closing bracket", line=at)
+        raise UnreadableError(f"“{short(body)}” lacks its closing bracket", line=at)
     name, value = " ".join(keyword.lower().split()), value.strip()
     if name == "version":
         if not re.fullmatch(r"[12]\.\d", value):
-            raise UnreadableError(f"version “{_short(value)}” is not read; 1 and 2 are", line=at)
+            raise UnreadableError(f"version “{short(value)}” is not read; 1 and 2 are", line=at)
         options.version = int(value[0])
     elif name == "number of ports":
-        options.ports = int(_number(value or "nothing", at))
-        if options.ports != 1:
+        options.ports = int(number_of(value or "nothing", at))
+        if options.ports != 1 and not (options.ports == 2 and options.take):
             raise _many_ports(f"the file has {options.ports} ports", at, options.ports)
     elif name == "number of frequencies":
-        options.count = int(_number(value or "nothing", at))
+        options.count = int(number_of(value or "nothing", at))
     elif name == "reference":
         if not value:
             return in_data, True
@@ -248,7 +217,7 @@ def _read_keyword(body: str, at: int, options: _Options, in_data: bool) -> tuple
         "mixed-mode order",
         "number of noise frequencies",
     ):
-        raise UnreadableError(f"“[{_short(keyword)}]” is no keyword of the format", line=at)
+        raise UnreadableError(f"“[{short(keyword)}]” is no keyword of the format", line=at)
     return in_data, False
 
 
@@ -263,10 +232,18 @@ def _many_ports(what: str, at: int, ports: int) -> ManyPortsError:
 def _rows(numbers: list[float], lines: list[int], starts: list[int], options: _Options) -> tuple[Real, list[int]]:
     """Three numbers a point and a point a line; with them the line each came from."""
     widths = np.diff([*starts, len(numbers)])
+    width = 3
     if (widths == 9).all():
-        raise _many_ports("nine numbers on a line are two-port data", lines[0], 2)
-    if not (widths == 3).all():
-        wrong = int(np.argmax(widths != 3))
+        if options.take is None:
+            raise _many_ports("nine numbers on a line are two-port data", lines[0], 2)
+        if options.parameter != "S":
+            raise UnreadableError(
+                f"S11 can be taken from S data; these are {options.parameter}: export S parameters",
+                line=options.line,
+            )
+        width = 9
+    if not (widths == width).all():
+        wrong = int(np.argmax(widths != width))
         raise UnreadableError(
             f"{widths[wrong]} numbers where a point has three: frequency and two of {options.parameter}",
             line=lines[wrong],
@@ -276,7 +253,7 @@ def _rows(numbers: list[float], lines: list[int], starts: list[int], options: _O
             f"{options.count} frequencies are announced, {len(lines)} are there; the file may be cut short",
             line=lines[-1],
         )
-    return np.array(numbers).reshape(-1, 3), lines
+    return np.array(numbers).reshape(-1, width)[:, :3], lines
 
 
 def _impedances(rows: Real, lines: list[int], options: _Options) -> tuple[Real, Complex]:

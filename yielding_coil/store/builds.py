@@ -1,14 +1,16 @@
 """Queries on settings and builds; they never commit, one request is one transaction."""
 
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, TypeVar
 from uuid import UUID
 
-from sqlalchemy import select
+from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError, StaleEditError
+from yielding_coil.store.designs import make_design, newest
 from yielding_coil.store.tables import Build, Design, Settings, Setup, SweepRow
 
 
@@ -41,7 +43,7 @@ def one_build(session: Session, build_id: UUID, *, deleted: bool = False) -> Bui
     return row
 
 
-def edit(row: Build | Settings, revision: int, changes: Mapping[str, Any], newest: Any) -> None:
+def edit(row: Build | Settings | SweepRow | Design, revision: int, changes: Mapping[str, Any], newest: Any) -> None:
     """Change fields of a row that has not changed since it was read.
 
     Raises:
@@ -72,6 +74,71 @@ def sweeps_of(session: Session, build_id: UUID) -> Sequence[SweepRow]:
     """Sweeps of a build, oldest first."""
     query = select(SweepRow).where(SweepRow.build_id == build_id, SweepRow.deleted_at.is_(None))
     return session.scalars(query.order_by(SweepRow.swept_at, SweepRow.id)).all()
+
+
+@dataclass(frozen=True, slots=True)
+class Binned:
+    """What lies in the bin, newest first; of builds in the bin only the build itself is listed."""
+
+    builds: Sequence[Build]
+    sweeps: Sequence[tuple[SweepRow, str]]
+    designs: Sequence[tuple[Design, str]]
+
+
+def binned(session: Session) -> Binned:
+    """Everything that can be taken back; sweeps and designs with the name of their build."""
+
+    def of(kind: type[SweepRow] | type[Design]) -> Sequence[Any]:
+        query = select(kind, Build.name).join(Build, Build.id == kind.build_id)
+        query = query.where(kind.deleted_at.is_not(None), Build.deleted_at.is_(None))
+        return [tuple(row) for row in session.execute(query.order_by(kind.deleted_at.desc()))]
+
+    return Binned(all_builds(session, deleted=True), of(SweepRow), of(Design))
+
+
+def duplicate(session: Session, build: Build, name: str) -> Build:
+    """A copy of a build: its setups and sweeps, and its designs as they now are, under new ids."""
+    copy = Build(
+        name=name,
+        power_w=build.power_w,
+        mode=build.mode,
+        notes=build.notes,
+        skipped_stages=build.skipped_stages,
+        targets=build.targets,
+    )
+    session.add(copy)
+    session.flush()
+    setups = {old.id: _copied(session, old, build_id=copy.id).id for old in setups_of(session, build.id)}
+    sweeps = {
+        old.id: _copied(session, old, build_id=copy.id, setup_id=setups.get(old.setup_id) if old.setup_id else None)
+        for old in sweeps_of(session, build.id)
+    }
+    for old in designs_of(session, build.id):
+        head = newest(session, old.id)
+        content = dict(head.content)
+        swept = content["antenna"].get("sweep_id")
+        if swept is not None and UUID(swept) in sweeps:
+            content["antenna"] = {**content["antenna"], "sweep_id": str(sweeps[UUID(swept)].id)}
+        made = make_design(session, copy.id, old.name, content, head.summary)
+        if old.id == build.chosen_design_id:
+            copy.chosen_design_id = made.id
+    if build.baseline_sweep_id in sweeps:
+        copy.baseline_sweep_id = sweeps[build.baseline_sweep_id].id
+    session.flush()
+    session.refresh(copy)
+    return copy
+
+
+Row = TypeVar("Row", Setup, SweepRow)
+
+
+def _copied(session: Session, row: Row, **other: Any) -> Row:
+    """The same row under a new id."""
+    kept = {c.key: getattr(row, c.key) for c in inspect(type(row)).columns if c.key not in ("id", "revision")}
+    copy = type(row)(**{**kept, **other})
+    session.add(copy)
+    session.flush()
+    return copy
 
 
 def setups_of(session: Session, build_id: UUID) -> Sequence[Setup]:

@@ -1,6 +1,7 @@
 """Queries on designs and their revisions: every settled edit is one, undo and redo append too."""
 
 from collections.abc import Sequence
+from datetime import UTC, datetime
 from typing import Any, Literal
 from uuid import UUID
 
@@ -30,16 +31,22 @@ def make_design(
     return design
 
 
-def one_design(session: Session, design_id: UUID) -> Design:
+def one_design(session: Session, design_id: UUID, *, deleted: bool = False) -> Design:
     """One design.
 
     Raises:
-        NotFoundError: no such design, or it is in the bin.
+        NotFoundError: no such design, or it is in the bin and `deleted` is not set.
     """
     design = session.get(Design, design_id)
-    if design is None or design.deleted_at is not None:
-        raise NotFoundError("the design is not kept here; choose another one", field="design_id")
+    if design is None or (design.deleted_at is not None and not deleted):
+        what = "is in the bin; take it back there" if design is not None else "is not kept here; choose another"
+        raise NotFoundError(f"the design {what}", field="design_id", in_bin=design is not None)
     return design
+
+
+def bin_design(design: Design) -> None:
+    """Put a design in the bin; all its revisions stay."""
+    design.deleted_at = datetime.now(UTC)
 
 
 def newest(session: Session, design_id: UUID) -> DesignRevision:
@@ -74,11 +81,15 @@ def revisions(session: Session, design_id: UUID) -> Sequence[DesignRevision]:
 def append(
     session: Session, design_id: UUID, edited: int, content: dict[str, Any], summary: dict[str, Any]
 ) -> DesignRevision:
-    """A settled edit of the newest revision.
+    """A settled edit of the newest revision. Sent twice, as when its answer was lost, it is kept once.
 
     Raises:
         StaleEditError: `edited` is not the newest any more.
     """
+    session.execute(select(Design.id).where(Design.id == design_id).with_for_update())
+    last = newest(session, design_id)
+    if last.number == edited + 1 and last.undo_number == edited and last.content == content:
+        return last
     head = _locked_head(session, design_id, edited)
     return _add(session, head, content, summary, undo=head.number, redo=None)
 

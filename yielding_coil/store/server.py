@@ -8,9 +8,10 @@ import shutil
 import signal
 import socket
 import subprocess
+import threading
 import time
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Any
 
@@ -53,6 +54,7 @@ class PrivateServer:
     folder: Path
     fsync: bool = True
     port: int = 0
+    _reviving: threading.Lock = field(default_factory=threading.Lock, repr=False)
 
     @property
     def cluster(self) -> Path:
@@ -70,10 +72,11 @@ class PrivateServer:
             self._make_cluster()
         self._check_version()
         self._stop_orphan()
-        for _ in range(5):  # another program may take the port between looking and starting
+        for _ in range(8):  # another program may take the port between looking and starting
             self.port = _free_port()
             if self._launch():
                 break
+            time.sleep(0.25)
         else:
             raise ServerError(f"PostgreSQL does not start; its log is {self.folder / 'postgresql.log'}")
         self._make_database()
@@ -89,6 +92,21 @@ class PrivateServer:
             port=self.port,
             database=database,
         )
+
+    def revive(self) -> None:
+        """Start the server again on its port, where it has stopped by itself; one at a time."""
+        if not self._reviving.acquire(blocking=False):
+            return
+        try:
+            for _ in range(20):
+                if self._running() is not None:
+                    return
+                self._forget_number()
+                if self._launch():
+                    return
+                time.sleep(0.25)
+        finally:
+            self._reviving.release()
 
     def stop(self) -> None:
         """Stop the server; quick, and harmless when it has gone."""
@@ -193,7 +211,18 @@ class PrivateServer:
             end = time.monotonic() + seconds
             while self._running() is not None and time.monotonic() < end:
                 time.sleep(0.02)
-        (self.cluster / "postmaster.pid").unlink(missing_ok=True)
+        self._forget_number()
+
+    def _forget_number(self) -> None:
+        """Drop a process number that something else has by now.
+
+        A number that nobody has is left: PostgreSQL itself then looks whether a backend of the last server still
+        holds its memory, and waits with us until it has gone.
+        """
+        path = self.cluster / "postmaster.pid"
+        with contextlib.suppress(OSError, ValueError):
+            if Path(f"/proc/{int(path.read_text().split(chr(10))[0])}").exists():
+                path.unlink(missing_ok=True)
 
     def _make_database(self) -> None:
         import psycopg

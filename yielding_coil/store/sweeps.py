@@ -1,18 +1,21 @@
 """Queries on sweeps."""
 
+from collections.abc import Sequence
+from datetime import UTC, datetime
 from uuid import UUID
 
 import numpy as np
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.store.tables import SweepRow
 
 
 def keep_sweep(
     session: Session,
-    sweep: Sweep,
+    found: Sweep | SwrReadings,
     *,
     original: bytes,
     original_name: str,
@@ -20,39 +23,80 @@ def keep_sweep(
     source: str,
     build_id: UUID | None = None,
     setup_id: UUID | None = None,
+    remarks: Sequence[str] = (),
 ) -> SweepRow:
-    """Keep a sweep beside the bytes it came in."""
-    columns = np.column_stack([sweep.frequency_hz, sweep.impedance_ohm.real, sweep.impedance_ohm.imag])
+    """Keep a sweep, or readings of SWR, beside the bytes they came in."""
+    if isinstance(found, Sweep):
+        columns = [found.frequency_hz, found.impedance_ohm.real, found.impedance_ohm.imag]
+    else:
+        columns = [found.frequency_hz, found.swr, np.zeros(found.swr.shape)]
     row = SweepRow(
         build_id=build_id,
         setup_id=setup_id,
         source=source,
-        points=sweep.frequency_hz.size,
-        low_hz=sweep.low_hz,
-        high_hz=sweep.high_hz,
+        carries="impedance" if isinstance(found, Sweep) else "swr",
+        points=found.frequency_hz.size,
+        low_hz=found.low_hz,
+        high_hz=found.high_hz,
         reference_ohm=reference_ohm,
-        data=columns.astype("<f8").tobytes(),
+        data=np.column_stack(columns).astype("<f8").tobytes(),
         original=original,
         original_name=original_name,
+        name=original_name,
+        remarks=list(remarks),
     )
     session.add(row)
     session.flush()
     return row
 
 
-def one_sweep(session: Session, sweep_id: UUID) -> SweepRow:
+def one_sweep(session: Session, sweep_id: UUID, *, deleted: bool = False) -> SweepRow:
     """One sweep.
 
     Raises:
-        NotFoundError: no such sweep.
+        NotFoundError: no such sweep, or it is in the bin and `deleted` is not set.
     """
     row = session.get(SweepRow, sweep_id)
-    if row is None or row.deleted_at is not None:
-        raise NotFoundError("the sweep is not kept here; drop its file again", field="sweep_id")
+    if row is None or (row.deleted_at is not None and not deleted):
+        what = "is in the bin; take it back there" if row is not None else "is not kept here; drop its file again"
+        raise NotFoundError(f"the sweep {what}", field="sweep_id", in_bin=row is not None)
     return row
 
 
-def core_sweep(row: SweepRow) -> Sweep:
-    """The sweep as the core takes it."""
+def bin_sweep(row: SweepRow) -> None:
+    """Put a sweep in the bin; nothing of it is lost."""
+    row.deleted_at = datetime.now(UTC)
+
+
+def swept(row: SweepRow) -> Sweep | SwrReadings:
+    """What was read, as the core takes it."""
     columns = np.frombuffer(row.data, dtype="<f8").reshape(-1, 3)
+    if row.carries == "swr":
+        return SwrReadings(columns[:, 0].copy(), columns[:, 1].copy())
     return Sweep(columns[:, 0].copy(), columns[:, 1] + 1j * columns[:, 2])
+
+
+def core_sweep(row: SweepRow) -> Sweep:
+    """The sweep as the core takes it.
+
+    Raises:
+        SwrOnlyError: it carries SWR alone.
+    """
+    found = swept(row)
+    if not isinstance(found, Sweep):
+        raise SwrOnlyError(row.name)
+    return found
+
+
+class SwrOnlyError(NotFoundError):
+    """R and X are wanted, and this sweep carries SWR alone."""
+
+    code = "swr_only"
+    status = 422
+
+    def __init__(self, name: str) -> None:
+        super().__init__(
+            f"“{name}” carries SWR alone, and a match needs R and X: sweep the wire with an analyser, "
+            "or type R and X at a few frequencies",
+            field="sweep_id",
+        )

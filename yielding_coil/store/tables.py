@@ -33,11 +33,17 @@ class Settings(Base):
     """How this installation likes to be spoken to; one row."""
 
     __tablename__ = "settings"
-    __table_args__ = (CheckConstraint("id = 1", name="one_row"),)
+    __table_args__ = (
+        CheckConstraint("id = 1", name="one_row"),
+        CheckConstraint("region in (1, 2, 3)", name="region_known"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True, default=1)
     revision: Mapped[int] = mapped_column(default=1)
     units: Mapped[str] = mapped_column(String(2), default="m")
+    region: Mapped[int] = mapped_column(default=1)
+    # Own bands and changed edges by the table's key; what is not named here is the table's.
+    bands: Mapped[dict[str, Any]] = mapped_column(default=dict)
     demo_laid_in: Mapped[bool] = mapped_column(default=False)
 
 
@@ -80,19 +86,26 @@ class Setup(Base):
 
 
 class SweepRow(Base):
-    """A sweep as it came in, to the byte, and what was read from it. Never changed."""
+    """A sweep as it came in, to the byte, and what was read from it. Only its name ever changes.
+
+    `data` is f, R, X a point where it carries an impedance; f, SWR, 0 where it carries SWR alone.
+    """
 
     __tablename__ = "sweeps"
     __table_args__ = (
         CheckConstraint("low_hz <= high_hz", name="low_below_high"),
         CheckConstraint("points > 0", name="points_above_zero"),
         CheckConstraint("reference_ohm > 0", name="reference_above_zero"),
+        CheckConstraint("carries in ('impedance', 'swr')", name="carries_known"),
     )
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     build_id: Mapped[UUID | None] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
     setup_id: Mapped[UUID | None] = mapped_column(ForeignKey("setups.id", ondelete="SET NULL"))
+    revision: Mapped[int] = mapped_column(default=1)
+    name: Mapped[str] = mapped_column(String(255))
     source: Mapped[str] = mapped_column(String(20))
+    carries: Mapped[str] = mapped_column(String(10), default="impedance")
     swept_at: Mapped[datetime] = mapped_column(server_default=func.now())
     points: Mapped[int]
     low_hz: Mapped[float]
@@ -101,6 +114,7 @@ class SweepRow(Base):
     data: Mapped[bytes]
     original: Mapped[bytes]
     original_name: Mapped[str] = mapped_column(String(255))
+    remarks: Mapped[list[str]] = mapped_column(default=list)
     deleted_at: Mapped[datetime | None]
 
 
@@ -111,6 +125,7 @@ class Design(Base):
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
     build_id: Mapped[UUID] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    revision: Mapped[int] = mapped_column(default=1)
     name: Mapped[str] = mapped_column(String(120))
     made_at: Mapped[datetime] = mapped_column(server_default=func.now())
     deleted_at: Mapped[datetime | None]

@@ -12,14 +12,18 @@
 		build: Build;
 		/** Called to put it in the bin. */
 		onbin: () => void;
+		/** Called to make a copy of it. */
+		onduplicate: () => void;
 	}
 
-	let { build, onbin }: Props = $props();
+	let { build, onbin, onduplicate }: Props = $props();
 
 	let curves = $state.raw<Curves | null>(null);
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
-	const target = $derived(build.targets[0]);
+	const limits = $derived(
+		[...new Set(build.targets.map((t) => t.swr_limit))].map(swr).join(' and ')
+	);
 	const bands = $derived(build.targets.map((t) => t.label).join(', '));
 
 	async function draw(id: string): Promise<void> {
@@ -36,10 +40,14 @@
 
 	const x = $derived(scaleLinear([sweep?.low_hz ?? 0, sweep?.high_hz ?? 1], [0, 220]));
 	const size = $derived(
-		(curves?.resistance_ohm ?? []).map((r, i) => Math.hypot(r ?? 0, curves?.reactance_ohm[i] ?? 0))
+		(curves?.resistance_ohm ?? []).map((r, i) => {
+			const x = curves?.reactance_ohm[i] ?? null;
+			return r === null || x === null ? null : Math.hypot(r, x);
+		})
 	);
+	const known = $derived(size.filter((v) => v !== null));
 	const y = $derived(
-		scaleLog([Math.max(1, Math.min(...size, 40)), Math.max(...size, 60)], [58, 6])
+		scaleLog([Math.max(1, Math.min(...known, 40)), Math.max(...known, 60)], [58, 6])
 	);
 </script>
 
@@ -51,19 +59,23 @@
 			{/each}
 			{#if curves}<path d={path(curves.frequency_hz, size, x, y)} />{/if}
 		</svg>
-		{#if sweep}<span>|Z|, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz</span>{/if}
+		{#if sweep}<span
+				>{sweep.carries === 'swr' ? 'SWR alone' : '|Z|'}, {megahertz(sweep.low_hz)} to {megahertz(
+					sweep.high_hz
+				)} MHz</span
+			>{/if}
 	</a>
 	<div class="words">
 		<h2><a href="/builds/{build.id}/{matched ? 'match' : 'sweep'}">{build.name}</a></h2>
 		<p class="soft">
-			{bands} · limit {target ? swr(target.swr_limit) : '–'} · {build.power_w.toFixed(0)} W {build.mode}
+			{bands} · limit {limits} · {build.power_w.toFixed(0)} W {build.mode}
 			{#if build.demo}<span class="demo">demo, made up</span>{/if}
 		</p>
 		<p>
 			{#if matched}
 				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
 				<strong>Next:</strong>
-				wind the coil one turn long and sweep it alone.
+				make the two parts and check them on the bench.
 			{:else}
 				<strong>Swept.</strong> <strong>Next:</strong> choose a match.
 			{/if}
@@ -75,7 +87,12 @@
 			<span class="soft">of builds hold it</span>
 		{/if}
 	</div>
-	<button class="button" onclick={onbin} aria-label="Put {build.name} in the bin">Bin</button>
+	<span class="acts unprinted">
+		<button class="button" onclick={onduplicate} aria-label="Duplicate {build.name}"
+			>Duplicate</button
+		>
+		<button class="button" onclick={onbin} aria-label="Put {build.name} in the bin">Bin</button>
+	</span>
 </article>
 
 <style>
@@ -118,6 +135,10 @@
 		border-radius: 6px;
 		padding: 0 6px;
 		margin-left: 6px;
+	}
+	.acts {
+		display: grid;
+		gap: 6px;
 	}
 	.verdict {
 		min-width: 118px;

@@ -3,6 +3,9 @@
 -->
 <script lang="ts">
 	import { answer, api, Refused, type Build, type Design, type Target } from '../lib/api/client';
+	import { server } from '../lib/api/server.svelte';
+	import NameField from '../lib/controls/NameField.svelte';
+	import { singleKey } from '../lib/shell/view.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -22,6 +25,7 @@
 	let build = $state.raw<Build | null>(null);
 	let designs = $state.raw<Design[]>([]);
 	let problem = $state<string | null>(null);
+	let inBin = $state(false);
 	let markerHz = $state(0);
 
 	async function load(): Promise<void> {
@@ -33,22 +37,41 @@
 			]);
 			build = found;
 			designs = kept;
+			problem = null;
 			const asked = Number(router.place.query.get('marker'));
 			const first = found.targets[0] as Target;
 			markerHz = asked > 0 ? asked * 1e6 : (first.low_hz + first.high_hz) / 2;
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			problem = why.message;
+			inBin = why.problem.in_bin ?? false;
+			if (server.gone) await server.back().then(load);
 		}
 	}
 	void load();
+
+	async function reload(): Promise<void> {
+		build = await answer(
+			api.GET('/api/builds/{build_id}', { params: { path: { build_id: buildId } } })
+		);
+	}
+
+	async function restore(): Promise<void> {
+		await answer(
+			api.POST('/api/builds/{build_id}/restore', { params: { path: { build_id: buildId } } })
+		);
+		problem = null;
+		await load();
+	}
 
 	function mark(hz: number, settled: boolean): void {
 		markerHz = hz;
 		if (settled) router.note({ marker: (hz / 1e6).toFixed(4) });
 	}
 
-	type Changes = Partial<Pick<Build, 'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'name'>>;
+	type Changes = Partial<
+		Pick<Build, 'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'baseline_sweep_id' | 'name'>
+	>;
 	async function change(changes: Changes): Promise<void> {
 		if (!build) return;
 		build = await answer(
@@ -65,9 +88,7 @@
 	const stageName = $derived(stages.find((s) => s.key === stage)?.name ?? '');
 
 	function numbered(event: KeyboardEvent): void {
-		const target = event.target as HTMLElement;
-		if (event.ctrlKey || event.metaKey || event.altKey) return;
-		if (['INPUT', 'SELECT', 'TEXTAREA'].includes(target.tagName)) return;
+		if (!singleKey(event)) return;
 		const to = stages[Number(event.key) - 1];
 		if (to?.desk) router.go(`/builds/${buildId}/${to.key}`);
 	}
@@ -76,7 +97,12 @@
 <svelte:head><title>{stageName} · {build?.name ?? 'Build'} · Yielding Coil</title></svelte:head>
 <svelte:window onkeydown={numbered} />
 
-<Header title={build?.name}>
+<Header>
+	{#snippet title()}
+		{#if build}
+			<NameField what="build" name={build.name} onrename={(name) => change({ name })} />
+		{/if}
+	{/snippet}
 	{#snippet tools()}
 		{#if build}
 			{@const present = build}
@@ -104,13 +130,22 @@
 <main>
 	{#if problem}
 		<Note kind="danger" title="This build cannot be shown.">
-			{problem}. <a href="/">To the shelf</a>
+			{problem}.
+			{#if inBin}<button class="button" onclick={restore}>Take it out of the bin</button>{/if}
+			<a href="/">To the shelf</a>
 		</Note>
 	{:else if build}
 		{#if stage === 'match'}
-			<MatchDesk {build} bind:designs {markerHz} onmarker={mark} onchange={change} />
+			<MatchDesk
+				{build}
+				bind:designs
+				{markerHz}
+				onmarker={mark}
+				onchange={change}
+				onreload={reload}
+			/>
 		{:else}
-			<SweepDesk {build} {markerHz} onmarker={mark} onchange={change} />
+			<SweepDesk {build} {markerHz} onmarker={mark} onchange={change} onreload={reload} />
 		{/if}
 	{:else}
 		<p class="wait">Looking for the build…</p>

@@ -7,6 +7,7 @@
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import Help from '../lib/help/Help.svelte';
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import { impedance, swr } from '../lib/units/format';
 
@@ -27,10 +28,28 @@
 		yielded: Yield | null;
 		/** Which way the last edit moved the curve, in words. */
 		shift: string | null;
+		/** Another design or state laid over. */
+		laid?: { name: string; station: Station };
+		/** What no lossless match goes below. */
+		floors: { low_hz: number; high_hz: number; swr: number }[];
 	}
 
-	let { range, targets, markerHz, onmarker, antenna, box, radio, former, yielded, shift }: Props =
-		$props();
+	let {
+		range,
+		targets,
+		markerHz,
+		onmarker,
+		antenna,
+		box,
+		radio,
+		former,
+		yielded,
+		shift,
+		laid,
+		floors
+	}: Props = $props();
+
+	const frame = $derived({ ...range, targets, markerHz, onmarker, height: 272 });
 
 	let shown = $state<'SWR' | 'R and X' | 'return loss'>('SWR');
 	const at = $derived({
@@ -43,6 +62,7 @@
 <section class="sheet">
 	<div class="head">
 		<h2>{shown} at the match</h2>
+		<Help topic={shown === 'R and X' ? 'impedance' : 'swr'} name={shown} />
 		{#each ['SWR', 'R and X', 'return loss'] as const as other (other)}
 			{#if other !== shown}
 				<button class="plain" onclick={() => (shown = other)}>{other}</button>
@@ -60,11 +80,12 @@
 	</div>
 	{#if shown === 'SWR'}
 		<SwrChart
-			{...range}
-			{targets}
-			{markerHz}
-			{onmarker}
-			height={272}
+			{frame}
+			{floors}
+			others={laid
+				? [{ name: laid.name, frequency_hz: laid.station.frequency_hz, values: laid.station.swr }]
+				: []}
+			otherHue="copper"
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
 			match={{ frequency_hz: box.frequency_hz, values: box.swr }}
 			radio={radio ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
@@ -75,21 +96,14 @@
 		/>
 	{:else if shown === 'R and X'}
 		<ImpedanceChart
-			{...range}
-			{targets}
-			{markerHz}
-			{onmarker}
-			height={272}
+			{frame}
 			curves={box}
 			hue="copper"
+			others={laid ? [{ name: laid.name, curves: laid.station }] : []}
 		/>
 	{:else}
 		<ReturnLossChart
-			{...range}
-			{targets}
-			{markerHz}
-			{onmarker}
-			height={272}
+			{frame}
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.return_loss_db }}
 			match={{ frequency_hz: box.frequency_hz, values: box.return_loss_db }}
 		/>
@@ -107,15 +121,6 @@
 	}
 	h2 {
 		font-size: var(--size-14);
-	}
-	.plain {
-		border: 0;
-		background: none;
-		padding: 2px 4px;
-		color: var(--blueprint);
-		text-decoration: underline;
-		font-size: var(--size-13);
-		cursor: pointer;
 	}
 	.shift {
 		font-size: var(--size-13);

@@ -21,8 +21,12 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import Help from '../lib/help/Help.svelte';
+	import CoaxPanel from './CoaxPanel.svelte';
+	import HistoryPanel from './HistoryPanel.svelte';
 	import MatchCharts from './MatchCharts.svelte';
 	import PartRuler from './PartRuler.svelte';
+	import SideBySide from './SideBySide.svelte';
 	import { chartRange, feedline, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
 	import { lineLoss, moved, targetText } from './words';
@@ -35,9 +39,11 @@
 		onmarker: (hz: number, settled: boolean) => void;
 		/** Keeps changes of the build. */
 		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
+		/** Reads the build anew, as after its chosen design went to the bin. */
+		onreload: () => Promise<void>;
 	}
 
-	let { build, designs = $bindable(), markerHz, onmarker, onchange }: Props = $props();
+	let { build, designs = $bindable(), markerHz, onmarker, onchange, onreload }: Props = $props();
 
 	let cables = $state.raw<Schemas['CableOut'][]>([]);
 	let wires = $state.raw<Schemas['WireOut'][]>([]);
@@ -66,9 +72,56 @@
 	);
 
 	function open(design: Design): void {
+		lay('', '', null);
 		work.open(design);
-		router.note({ design: design.id });
+		router.note({ design: design.id, revision: null });
 	}
+
+	/** A state or a design laid over the charts: its key, its name, and what it does. */
+	let laid = $state.raw<{ key: string; name: string; station: Station } | null>(null);
+	let laidKey = $state('');
+	async function lay(key: string, name: string, other: Content | null): Promise<void> {
+		laidKey = key;
+		if (!other) return void (laid = null);
+		try {
+			const found = await answer(
+				api.POST('/api/predictions', {
+					body: {
+						content: other,
+						power_w: build.power_w,
+						low_hz: range.lowHz,
+						high_hz: range.highHz,
+						points: 201,
+						carried: false
+					}
+				})
+			);
+			const station = found.stations[found.box];
+			if (laidKey === key && station) laid = { key, name, station };
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
+	}
+
+	/** A link to an earlier state opens it laid over the newest one. */
+	async function layAsked(): Promise<void> {
+		const number = Number(router.place.query.get('revision'));
+		const design = work.design;
+		if (!design || !(number > 0) || number === design.revision.number) return;
+		const path = { design_id: design.id, number };
+		try {
+			const found = await answer(
+				api.GET('/api/designs/{design_id}/revisions/{number}', { params: { path } })
+			);
+			await lay(`r${number}`, found.label || `state ${number}`, found.content);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
+	}
+
+	let beside = $state(false);
 
 	async function begin(): Promise<void> {
 		if (!sweep) return;
@@ -107,8 +160,13 @@
 			designs.find((d) => d.id === asked) ??
 			designs.find((d) => d.id === build.chosen_design_id) ??
 			designs[0];
-		if (design) open(design);
-		else void begin();
+		const revision = router.place.query.get('revision');
+		if (!design) return void begin();
+		open(design);
+		if (revision) {
+			router.note({ revision });
+			void layAsked();
+		}
 	}
 	start();
 
@@ -232,6 +290,14 @@
 			watts: of.power
 		}));
 	});
+	const floors = $derived(
+		(prediction?.targets ?? []).flatMap((t) => {
+			const band = work.content?.targets.find((b) => b.label === t.label);
+			return t.floor && band
+				? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: t.floor.any }]
+				: [];
+		})
+	);
 	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
 
 	function keyed(event: KeyboardEvent): void {
@@ -279,6 +345,18 @@
 					>
 				</Note>
 			{/if}
+			{#if content.antenna.kind === 'sweep' && sweep && content.antenna.sweep_id !== sweep.id}
+				<Note kind="news">
+					This design was made for another sweep than the one that the build now hangs on.
+					<button
+						class="button"
+						onclick={() => {
+							work.edit({ ...content, antenna: { kind: 'sweep', sweep_id: sweep.id } }, true);
+							work.compare();
+						}}>Use “{sweep.name}”</button
+					>
+				</Note>
+			{/if}
 			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
 			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 			<MatchCharts
@@ -292,6 +370,8 @@
 				former={shift ? formerBox : undefined}
 				yielded={work.yielded}
 				{shift}
+				laid={laid ?? undefined}
+				{floors}
 			/>
 			<div class="pair">
 				<section class="sheet parts">
@@ -344,21 +424,17 @@
 							disabled={!work.design?.revision.can_redo}
 							onclick={() => work.walk('redo')}>Redo</button
 						>
+						<button
+							class="button"
+							aria-expanded={beside}
+							disabled={!work.candidates}
+							onclick={() => (beside = !beside)}>Side by side</button
+						>
 						<span class="saved" role="status">{work.saved ?? ''}</span>
-						{#if designs.length > 1}
-							<select
-								aria-label="Design"
-								value={work.design?.id}
-								onchange={(event) => choose(event.currentTarget.value)}
-							>
-								{#each designs as design (design.id)}<option value={design.id}>{design.name}</option
-									>{/each}
-							</select>
-						{/if}
 					</div>
 				</section>
 				<section class="sheet chart">
-					<h2>Road to 50 Ω</h2>
+					<h2>Road to 50 Ω <Help topic="gamma" name="the chart of Γ" /></h2>
 					<GammaChart
 						size={260}
 						{antenna}
@@ -369,6 +445,39 @@
 					/>
 				</section>
 			</div>
+			{#if beside && work.candidates}
+				<SideBySide
+					candidates={work.candidates}
+					{content}
+					{range}
+					powerW={build.power_w}
+					ontake={(candidate) => work.take(candidate)}
+				/>
+			{/if}
+			{#if work.design}
+				<HistoryPanel
+					design={work.design}
+					{designs}
+					laid={laidKey}
+					onlay={lay}
+					onopen={choose}
+					ontake={(earlier) => work.edit(earlier, true)}
+					onchange={async (list) => {
+						designs = list;
+						const known = list.find((d) => d.id === work.design?.id);
+						if (known && work.design) work.design = { ...work.design, ...known };
+						await onreload();
+					}}
+				/>
+			{/if}
+			{#if line && line.length_m > 0 && work.design}
+				<CoaxPanel
+					content={work.design.revision.content}
+					lengthM={line.length_m}
+					powerW={build.power_w}
+					ontake={(cable) => work.edit(withLine(content, { cable }), true)}
+				/>
+			{/if}
 		{/snippet}
 
 		{#snippet verdict()}

@@ -250,15 +250,6 @@
 	select {
 		max-width: 150px;
 	}
-	.plain {
-		border: 0;
-		background: none;
-		color: var(--blueprint);
-		text-decoration: underline;
-		padding: 0;
-		font-size: var(--size-13);
-		cursor: pointer;
-	}
 	.check {
 		display: inline-flex;
 		gap: 5px;

@@ -3,11 +3,21 @@
 -->
 <script lang="ts">
 	import type { Candidate, Content, Prediction, Yield } from '../lib/api/client';
+	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { sameShape, shapeName, shapeOf } from './shape';
-	import { type CapacitorMade, caution, type CoilMade, coilText, finding, why } from './words';
+	import {
+		atLimits,
+		type CapacitorMade,
+		caution,
+		type CoilMade,
+		coilText,
+		finding,
+		nearFloor,
+		why
+	} from './words';
 
 	interface Props {
 		content: Content;
@@ -34,12 +44,13 @@
 	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
 	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
 	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
+	const floorText = $derived(nearFloor(prediction.targets));
 	const benchFarad = $derived(wire && wire.x < 0 ? -1 / (2 * Math.PI * wire.hz * wire.x) : null);
 </script>
 
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
 	{#if yielded}
-		<p class="top">
+		<p class="top" class:many={content.targets.length > 1}>
 			<span class="figure">{percent(yielded.parts.share)}</span>
 			<span class="mono error">±{(100 * yielded.parts.standard_error).toFixed(1)}</span>
 			<span class="of"
@@ -48,6 +59,11 @@
 		</p>
 		<p>
 			{why(yielded, content.reading_spread ?? 0.02, prediction.targets).join(' ')}
+			<Help topic="yield" name="the yield" />
+		</p>
+		<p>
+			With another limit, reading in doubt: {atLimits(yielded)}.
+			{#if floorText}{floorText} <Help topic="floor" name="the floor" />{/if}
 		</p>
 		{#if yielded.reading.impossible}
 			<p class="soft">
@@ -65,7 +81,7 @@
 			{(count[candidates.length] ?? String(candidates.length)).replace(/^./, (c) =>
 				c.toUpperCase()
 			)}
-			ways to match this wire
+			ways to match this wire <Help topic="candidates" name="the ways to match" />
 		</h3>
 		<table>
 			<thead>
@@ -104,7 +120,10 @@
 </section>
 
 <section class="sheet">
-	<h3 class="eyebrow">Make these {count[made.length] ?? made.length}</h3>
+	<h3 class="eyebrow">
+		Make these {count[made.length] ?? made.length}
+		<Help topic="parts" name="making the parts" />
+	</h3>
 	{#each made as part (part.key)}
 		<p class="make">
 			{#if part.kind === 'coil'}
@@ -175,6 +194,12 @@
 	}
 	.of {
 		line-height: 1.25;
+	}
+	.top.many {
+		grid-template-columns: auto 1fr;
+	}
+	.many .of {
+		grid-column: 1 / -1;
 	}
 	.top + p {
 		margin-top: 6px;

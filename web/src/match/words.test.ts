@@ -16,7 +16,8 @@ const found: Yield = {
 		['coil', 0.08],
 		['capacitor', 0.002]
 	]),
-	measured: [{ name: 'coil', parts_share: 0.99, reading_share: 0.88 }],
+	bought: [{ name: 'coil', act: 'measured' as const, parts_share: 0.99, reading_share: 0.88 }],
+	limits: [],
 	fan_hz: [],
 	fan_low: [],
 	fan_high: []

@@ -1,6 +1,6 @@
 /** What the match desk says: findings as codes and SI values come in, sentences go out. */
 
-import type { Prediction, Schemas, Target, Yield } from '../lib/api/client';
+import type { Content, Prediction, Schemas, Target, Yield } from '../lib/api/client';
 import {
 	figures,
 	length,
@@ -54,10 +54,66 @@ export function why(
 		});
 		said.push(`${names.join(', ').replace(/^./, (c) => c.toUpperCase())}.`);
 	}
-	const bought = found.measured[0];
-	if (bought && bought.reading_share > found.reading.share + 0.005) {
-		said.push(`Sweep the coil alone and bring it to 1 %: ${percent(bought.reading_share)}.`);
+	const worth = found.bought
+		.filter((b) => b.reading_share > found.reading.share + 0.005)
+		.sort((a, b) => b.reading_share - a.reading_share);
+	for (const act of ['measured', 'trimmed'] as const) {
+		const best = worth.find((b) => b.act === act);
+		if (!best) continue;
+		const part =
+			best.name === 'coil' || best.name === 'capacitor' ? best.name : `${best.name} part`;
+		said.push(
+			act === 'measured'
+				? `Sweep the ${part} alone and bring it to 1 %: ${percent(best.reading_share)}.`
+				: `Trim the ${part} in place, watching the SWR: ${percent(best.reading_share)}.`
+		);
 	}
+	return said;
+}
+
+/** What another limit would give, in a sentence. */
+export function atLimits(found: Yield): string {
+	return found.limits
+		.map((l) => `${percent(l.reading_share)} at ${Number(l.swr_limit.toFixed(2))}`)
+		.join(', ');
+}
+
+/** How near the design comes to the floor of its hardest band. */
+export function nearFloor(targets: Prediction['targets']): string | null {
+	const hardest = [...targets]
+		.filter((t) => t.floor && t.worst_swr)
+		.sort((a, b) => (b.worst_swr ?? 0) - (a.worst_swr ?? 0))[0];
+	if (!hardest?.floor) return null;
+	const { floor } = hardest;
+	if (floor.antenna_alone < 1.1) return null;
+	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, no lossless match goes below ${swr(floor.any)}.`;
+}
+
+/** What became of one design in another: parts, worst SWR. */
+export function designDifference(a: Content, b: Content): string[] {
+	const name = (e: Content['elements'][number]) =>
+		e.kind === 'line'
+			? 'coax'
+			: `${e.place} ${e.kind === 'coil' ? 'coil' : e.kind === 'coax_capacitor' ? 'coax capacitor' : 'capacitor'}`;
+	const value = (e: Content['elements'][number]) =>
+		e.kind === 'line'
+			? `${length(e.length_m, 'm')} of ${e.cable}`
+			: e.kind === 'coil'
+				? `${quantity(e.inductance_h, 'H')} on ${millimetres(e.former_m)}`
+				: quantity(e.capacitance_f, 'F');
+	const said: string[] = [];
+	for (const e of a.elements) {
+		const other = b.elements.find((o) => o.key === e.key && o.kind === e.kind);
+		if (!other) said.push(`${name(e)} ${value(e)} is gone`);
+		else if (value(other) !== value(e)) said.push(`${name(e)} ${value(e)} → ${value(other)}`);
+	}
+	for (const e of b.elements) {
+		if (!a.elements.some((o) => o.key === e.key && o.kind === e.kind)) {
+			said.push(`${name(e)} ${value(e)} is new`);
+		}
+	}
+	const bands = (c: Content) => c.targets.map(targetText).join(', ');
+	if (bands(a) !== bands(b)) said.push(`for ${bands(a)} → for ${bands(b)}`);
 	return said;
 }
 

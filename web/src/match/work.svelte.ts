@@ -3,6 +3,7 @@
 import {
 	answer,
 	api,
+	isAway,
 	Refused,
 	type Candidate,
 	type Content,
@@ -13,7 +14,9 @@ import {
 	type Yield
 } from '../lib/api/client';
 import { Lane } from '../lib/api/Lane';
+import { server } from '../lib/api/server.svelte';
 import { lowest } from '../lib/charts/curve';
+import { dropPending, keepPending, pendingOf } from './pending';
 import { parts, sameShape, shapeOf } from './shape';
 
 interface Asked {
@@ -61,7 +64,12 @@ export class Work {
 		({ settled, ...asked }) =>
 			answer(
 				api.POST('/api/yields', {
-					body: { ...asked, points: 81, builds: settled ? settledBuilds : draggedBuilds }
+					body: {
+						...asked,
+						points: 81,
+						builds: settled ? settledBuilds : draggedBuilds,
+						trimmed: settled
+					}
 				})
 			),
 		(reply) => (this.yielded = reply),
@@ -83,13 +91,20 @@ export class Work {
 
 	private refuse(why: unknown): void {
 		if (!(why instanceof Refused)) throw why;
-		this.problem = why.message;
+		// Nothing answers: the page says so once, and asks for the picture again when it is back.
+		if (isAway(why.problem)) void server.back().then(() => this.refresh());
+		else this.problem = why.message;
 	}
 
 	/** Opens a kept design. */
 	open(design: Design): void {
 		this.design = design;
-		this.show(design.revision.content, true);
+		const left = pendingOf(design.id);
+		if (left) {
+			this.news = 'An edit that could not be saved earlier is being saved now.';
+			this.saving = this.saving.then(() => this.send(design, left));
+		}
+		this.show(left?.content ?? design.revision.content, true);
 		this.compare();
 	}
 
@@ -180,20 +195,34 @@ export class Work {
 	private async keepNow(content: Content): Promise<void> {
 		const design = this.design;
 		if (!design) return;
-		try {
-			this.kept(
-				design,
-				await answer(
+		await this.send(design, { edited: design.revision.number, content });
+	}
+
+	/** Sends an edit until it is kept or refused; while nothing answers it waits in the browser. */
+	private async send(design: Design, pending: { edited: number; content: Content }): Promise<void> {
+		for (;;) {
+			try {
+				const revision = await answer(
 					api.POST('/api/designs/{design_id}/revisions', {
 						params: { path: { design_id: design.id } },
-						body: { edited: design.revision.number, content }
+						body: pending
 					})
-				)
-			);
-		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			if (why.problem.code === 'stale_edit') await this.keepBeside(design, content);
-			else this.problem = `Not saved: ${why.message}`;
+				);
+				dropPending(design.id);
+				return this.kept(design, revision);
+			} catch (why) {
+				if (!(why instanceof Refused)) throw why;
+				if (isAway(why.problem)) {
+					keepPending(design.id, pending);
+					this.saved = 'Not saved yet; kept here until the application answers';
+					await server.back();
+					continue;
+				}
+				dropPending(design.id);
+				if (why.problem.code === 'stale_edit') return this.keepBeside(design, pending.content);
+				this.problem = `Not saved: ${why.message}`;
+				return;
+			}
 		}
 	}
 

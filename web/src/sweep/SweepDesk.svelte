@@ -2,7 +2,15 @@
 	The sweep desk: what the wire is, in one figure, three pictures and a few sentences; and what is wanted of it.
 -->
 <script lang="ts">
-	import { answer, api, Refused, type Build, type Curves, type Reading } from '../lib/api/client';
+	import {
+		answer,
+		api,
+		type Build,
+		type Comparison,
+		type Reading,
+		said,
+		type SweepCurves
+	} from '../lib/api/client';
 	import { valueAt } from '../lib/charts/curve';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
@@ -13,20 +21,28 @@
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { impedance, megahertz, swr } from '../lib/units/format';
+	import Help from '../lib/help/Help.svelte';
+	import { differences } from './differences';
+	import SweepsPanel from './SweepsPanel.svelte';
 	import TargetChooser from './TargetChooser.svelte';
-	import { match, resonances, sharpness, standing } from './words';
+	import { floorText, match, resonances, sharpness, standing } from './words';
 
 	interface Props {
 		build: Build;
 		markerHz: number;
 		onmarker: (hz: number, settled: boolean) => void;
 		/** Keeps changes of the build. */
-		onchange: (changes: { targets: Build['targets'] }) => Promise<void>;
+		onchange: (changes: Partial<Pick<Build, 'targets' | 'baseline_sweep_id'>>) => Promise<void>;
+		/** Reads the build anew, as after a sweep came or went. */
+		onreload: () => Promise<void>;
 	}
 
-	let { build, markerHz, onmarker, onchange }: Props = $props();
+	let { build, markerHz, onmarker, onchange, onreload }: Props = $props();
 
-	let curves = $state.raw<Curves | null>(null);
+	let curves = $state.raw<SweepCurves | null>(null);
+	let overIds = $state.raw<string[]>([]);
+	let overlays = $state.raw<{ id: string; name: string; curves: SweepCurves }[]>([]);
+	let comparison = $state.raw<{ name: string; found: Comparison } | null>(null);
 	let reading = $state.raw<Reading | null>(null);
 	let problem = $state<string | null>(null);
 	let shownId = $state<string | null>(null);
@@ -49,13 +65,41 @@
 			reading = read;
 			problem = null;
 		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			problem = why.message;
+			problem = said(why);
 		}
 	}
 	// Asks the server anew when another sweep or other targets are looked at.
 	$effect(() => {
 		if (sweep) void look(sweep.id, build.targets);
+	});
+
+	const drawn = (sweep_id: string) =>
+		answer(
+			api.GET('/api/sweeps/{sweep_id}/curves', {
+				params: { path: { sweep_id }, query: { points: 401 } }
+			})
+		);
+	/** Fetches what is laid over, and compares the first of it with the sweep shown. */
+	async function lay(ids: string[], first: string, targets: Build['targets']): Promise<void> {
+		try {
+			const there = build.sweeps.filter((s) => ids.includes(s.id) && s.id !== first);
+			overlays = await Promise.all(
+				there.map(async (s) => ({ id: s.id, name: s.name, curves: await drawn(s.id) }))
+			);
+			const other = there[0];
+			if (!other) return void (comparison = null);
+			const body = { first, second: other.id, targets };
+			comparison = {
+				name: other.name,
+				found: await answer(api.POST('/api/sweeps/comparisons', { body }))
+			};
+		} catch (why) {
+			problem = said(why);
+		}
+	}
+	// Asks the server when something else is laid over.
+	$effect(() => {
+		if (sweep) void lay(overIds, sweep.id, build.targets);
 	});
 
 	const at = $derived.by(() => {
@@ -82,6 +126,22 @@
 	);
 	const holds = $derived(reading?.targets.every((t) => t.holds) ?? false);
 	const step = $derived(sweep ? (sweep.high_hz - sweep.low_hz) / 200 : 1e4);
+	const impedanceKnown = $derived(sweep?.carries === 'impedance');
+	const frame = $derived({
+		lowHz: sweep?.low_hz ?? 0,
+		highHz: sweep?.high_hz ?? 1,
+		targets: build.targets,
+		markerHz,
+		onmarker
+	});
+	const floors = $derived(
+		(reading?.targets ?? []).flatMap((t) => {
+			const band = build.targets.find((b) => b.label === t.label);
+			return t.floor && band
+				? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: t.floor.any }]
+				: [];
+		})
+	);
 </script>
 
 <Desk>
@@ -134,37 +194,25 @@
 						{onmarker}
 					/>
 					<span class="mono">{impedance(at.r, at.x)}</span>
-					{#if build.sweeps.length > 1}
-						<select
-							aria-label="Sweep shown"
-							value={sweep.id}
-							onchange={(event) => (shownId = event.currentTarget.value)}
-						>
-							{#each build.sweeps as other (other.id)}
-								<option value={other.id}
-									>{other.name}{other.id === build.baseline_sweep_id
-										? ', used for the match'
-										: ''}</option
-								>
-							{/each}
-						</select>
-					{/if}
+					<Help topic="impedance" name="R and X" />
 				</div>
-				<ImpedanceChart
-					lowHz={sweep.low_hz}
-					highHz={sweep.high_hz}
-					targets={build.targets}
-					{markerHz}
-					{onmarker}
-					height={262}
-					{curves}
-					hue="blueprint"
-				/>
+				{#if impedanceKnown}
+					<ImpedanceChart
+						frame={{ ...frame, height: 262 }}
+						{curves}
+						sampledHz={curves.sampled_hz}
+						hue="blueprint"
+						others={overlays.filter((o) => o.curves.resistance_ohm.some((v) => v !== null))}
+					/>
+				{:else}
+					<p class="soft">This reading carries SWR alone: R and X are not known.</p>
+				{/if}
 			</section>
 			<div class="pair">
 				<section class="sheet grow">
 					<div class="head">
 						<h2>{lower === 'swr' ? 'SWR' : 'Return loss'} against 50 Ω</h2>
+						<Help topic="swr" name="SWR" />
 						<button class="plain" onclick={() => (chosen = lower === 'swr' ? 'return loss' : 'swr')}
 							>{lower === 'swr' ? 'return loss' : 'SWR'}</button
 						>
@@ -174,28 +222,25 @@
 					</div>
 					{#if lower === 'swr'}
 						<SwrChart
-							lowHz={sweep.low_hz}
-							highHz={sweep.high_hz}
-							targets={build.targets}
-							{markerHz}
-							{onmarker}
-							height={236}
+							frame={{ ...frame, height: 236 }}
 							antenna={{ frequency_hz: curves.frequency_hz, values: curves.swr }}
+							sampledHz={curves.sampled_hz}
+							{floors}
+							others={overlays.map((o) => ({
+								name: o.name,
+								frequency_hz: o.curves.frequency_hz,
+								values: o.curves.swr
+							}))}
 						/>
 					{:else}
 						<ReturnLossChart
-							lowHz={sweep.low_hz}
-							highHz={sweep.high_hz}
-							targets={build.targets}
-							{markerHz}
-							{onmarker}
-							height={236}
+							frame={{ ...frame, height: 236 }}
 							antenna={{ frequency_hz: curves.frequency_hz, values: curves.return_loss_db }}
 						/>
 					{/if}
 				</section>
 				<section class="sheet chart">
-					<h2>Γ, centre 50 Ω</h2>
+					<h2>Γ, centre 50 Ω <Help topic="gamma" name="the chart of Γ" /></h2>
 					<GammaChart
 						size={250}
 						antenna={curves}
@@ -204,6 +249,25 @@
 					/>
 				</section>
 			</div>
+			{#if comparison}
+				<section class="sheet" aria-label="Differences">
+					<h2>“{comparison.name}” against “{sweep.name}”</h2>
+					<ul>
+						{#each differences(comparison.found) as line (line)}<li>{line}</li>{/each}
+					</ul>
+				</section>
+			{/if}
+			<SweepsPanel
+				{build}
+				shownId={sweep.id}
+				{overIds}
+				onshow={(id) => (shownId = id)}
+				onover={(ids) => (overIds = ids)}
+				onbaseline={(baseline_sweep_id) => onchange({ baseline_sweep_id })}
+				{onreload}
+			/>
+		{:else if !problem}
+			<p class="soft">Reading the sweep…</p>
 		{/if}
 	{/snippet}
 
@@ -221,15 +285,21 @@
 				</p>
 			</section>
 			<section class="sheet">
-				<h3 class="eyebrow">What the sweep says</h3>
+				<h3 class="eyebrow">
+					What the sweep says <Help topic="reading" name="what the sweep says" />
+				</h3>
 				<ul>
 					<li>{match(reading)}</li>
-					<li>{resonances(reading, sweep.low_hz, sweep.high_hz)}</li>
+					{#if impedanceKnown}
+						<li>{resonances(reading, sweep.low_hz, sweep.high_hz)}</li>
+					{/if}
 					{#if sharpness(reading)}<li>{sharpness(reading)}</li>{/if}
+					{#if floorText(reading.targets)}
+						<li>{floorText(reading.targets)} <Help topic="floor" name="the floor" /></li>
+					{/if}
 					<li>
 						{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz, referred
 						to {Number(sweep.reference_ohm.toFixed(2))} Ω.
-						<a href="/api/sweeps/{sweep.id}/original" download>The file as it came</a>
 					</li>
 				</ul>
 				{#if reading.above_one}
@@ -247,7 +317,14 @@
 		{/if}
 		<section class="sheet">
 			<h3 class="eyebrow">Next</h3>
-			<p><a class="button main" href="/builds/{build.id}/match">Choose a match</a></p>
+			{#if impedanceKnown || sweep?.id !== build.baseline_sweep_id}
+				<p><a class="button main" href="/builds/{build.id}/match">Choose a match</a></p>
+			{:else}
+				<p>
+					Add a sweep with R and X below the charts, and press “match to this”: then a match can be
+					computed.
+				</p>
+			{/if}
 		</section>
 	{/snippet}
 </Desk>
@@ -273,15 +350,6 @@
 	}
 	.chart {
 		flex: 0 0 262px;
-	}
-	.plain {
-		border: 0;
-		background: none;
-		padding: 2px 4px;
-		color: var(--blueprint);
-		text-decoration: underline;
-		font-size: var(--size-13);
-		cursor: pointer;
 	}
 	.verdict {
 		border-top: 5px solid var(--tape);

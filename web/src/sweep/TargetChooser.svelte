@@ -5,13 +5,15 @@
 	import {
 		answer,
 		api,
+		type Band,
 		type Build,
-		type Schemas,
 		type Sweep,
+		said,
 		type Target
 	} from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { megahertz, swr } from '../lib/units/format';
+	import Note from '../lib/shell/Note.svelte';
+	import { edgeMegahertz, swr } from '../lib/units/format';
 
 	interface Props {
 		build: Build;
@@ -23,23 +25,74 @@
 
 	let { build, sweep, onchange }: Props = $props();
 
-	let bands = $state.raw<Schemas['BandOut'][]>([]);
+	let bands = $state.raw<Band[]>([]);
 	void answer(api.GET('/api/tables/bands'))
-		.then((rows) => (bands = rows))
+		.then((table) => (bands = table.rows))
 		.catch(() => undefined);
 
+	let problem = $state<string | null>(null);
 	const inside = $derived(
 		bands.filter((b) => b.low_hz >= sweep.low_hz && b.high_hz <= sweep.high_hz)
 	);
-	const own = $derived(build.targets.filter((t) => !bands.some((b) => b.label === t.label)));
+	const own = $derived(
+		build.targets.filter((t) => !bands.some((b) => t.label.startsWith(b.label)))
+	);
 
-	function toggle(band: Schemas['BandOut']): Promise<void> {
-		const others = build.targets.filter((t) => t.label !== band.label);
-		if (others.length < build.targets.length) {
-			return others.length ? onchange(others) : Promise.resolve();
+	// What a band offers: all of it, and each segment of it, as targets with names of their own.
+	const offered = $derived(
+		inside.map((b) => ({
+			key: b.key,
+			label: b.label,
+			choices: [
+				{ mode: '', label: b.label, low_hz: b.low_hz, high_hz: b.high_hz },
+				...Object.entries(b.segments ?? {}).map(([mode, s]) => ({
+					mode,
+					label: `${b.label} ${mode}`,
+					low_hz: s.low_hz,
+					high_hz: s.high_hz
+				}))
+			]
+		}))
+	);
+	type Choice = (typeof offered)[number]['choices'][number];
+
+	async function keep(targets: Target[]): Promise<void> {
+		try {
+			await onchange(targets);
+			problem = null;
+		} catch (why) {
+			problem = said(why);
 		}
-		const made = { label: band.label, low_hz: band.low_hz, high_hz: band.high_hz, swr_limit: 2 };
-		return onchange([...build.targets, made].sort((a, b) => a.low_hz - b.low_hz));
+	}
+
+	function toggle(choice: Choice): Promise<void> {
+		const others = build.targets.filter((t) => t.label !== choice.label);
+		if (others.length < build.targets.length) {
+			return others.length ? keep(others) : Promise.resolve();
+		}
+		const { label, low_hz, high_hz } = choice;
+		const made = { label, low_hz, high_hz, swr_limit: 2 };
+		return keep([...build.targets, made].sort((a, b) => a.low_hz - b.low_hz));
+	}
+
+	/** Up or down in the list: values of parts are meant at the middle of the first one. */
+	function first(label: string): Promise<void> {
+		return keep(
+			[...build.targets].sort((a, b) => Number(b.label === label) - Number(a.label === label))
+		);
+	}
+
+	function addOwn(): Promise<void> {
+		const middle = (sweep.low_hz + sweep.high_hz) / 2;
+		let n = 1;
+		while (build.targets.some((t) => t.label === `own ${n}`)) n += 1;
+		const made = {
+			label: `own ${n}`,
+			low_hz: middle * 0.995,
+			high_hz: middle * 1.005,
+			swr_limit: 2
+		};
+		return keep([...build.targets, made]);
 	}
 
 	function edit(label: string, change: Partial<Target>): Promise<void> {
@@ -49,35 +102,53 @@
 
 <fieldset>
 	<legend class="eyebrow">Bands to hold</legend>
-	{#if inside.length}
-		<div class="bands">
-			{#each inside as band (band.key)}
-				{@const on = build.targets.some((t) => t.label === band.label)}
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	{#each offered as band (band.key)}
+		<div class="row">
+			{#each band.choices as choice (choice.label)}
+				{@const on = build.targets.some((t) => t.label === choice.label)}
 				<button
 					class="button"
 					class:main={on}
 					aria-pressed={on}
+					aria-label={choice.label}
 					disabled={on && build.targets.length === 1}
-					onclick={() => toggle(band)}>{band.label}</button
+					onclick={() => toggle(choice)}>{choice.mode || choice.label}</button
 				>
 			{/each}
 		</div>
-	{/if}
-	{#each build.targets as target (target.label)}
-		<div class="row">
+	{/each}
+	{#each build.targets as target, i (target.label)}
+		<div class="row target">
 			<strong>{target.label}</strong>
+			{#if i > 0}
+				<button
+					class="plain"
+					aria-label="Put {target.label} first"
+					onclick={() => first(target.label)}>put first</button
+				>
+			{:else if build.targets.length > 1}
+				<span class="soft">first: parts are given at its middle</span>
+			{/if}
+			{#if build.targets.length > 1}
+				<button
+					class="plain"
+					aria-label="Drop {target.label}"
+					onclick={() => keep(build.targets.filter((t) => t.label !== target.label))}>drop</button
+				>
+			{/if}
 			<QuantityField
 				label="from"
 				kind="frequency"
 				width={10}
-				shown="{megahertz(target.low_hz)} MHz"
+				shown="{edgeMegahertz(target.low_hz)} MHz"
 				onsettle={(low_hz) => edit(target.label, { low_hz })}
 			/>
 			<QuantityField
 				label="to"
 				kind="frequency"
 				width={10}
-				shown="{megahertz(target.high_hz)} MHz"
+				shown="{edgeMegahertz(target.high_hz)} MHz"
 				onsettle={(high_hz) => edit(target.label, { high_hz })}
 			/>
 			<QuantityField
@@ -92,6 +163,10 @@
 	{#if own.length === 0 && inside.length === 0}
 		<p class="soft">No amateur band lies wholly inside this sweep; set the edges yourself.</p>
 	{/if}
+	<p class="row">
+		<button class="button" onclick={addOwn}>Another stretch</button>
+		<a href="/bands">Edges of the bands</a>
+	</p>
 </fieldset>
 
 <style>
@@ -106,12 +181,9 @@
 	legend {
 		padding: 0;
 	}
-	.bands,
-	.row {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 8px;
-		align-items: center;
+	.target {
+		border-top: 1px solid var(--line);
+		padding-top: 6px;
 	}
 	.soft {
 		color: var(--soft);

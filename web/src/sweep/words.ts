@@ -8,11 +8,30 @@ const ohm = (low: number, high: number) => {
 	return a === b ? `${a} Ω` : `${a} to ${b} Ω`;
 };
 
+const isNone = (v: number | null | undefined): v is null | undefined =>
+	v === null || v === undefined;
+
+/** The least that a match could reach on the hardest band, and what that takes. */
+export function floorText(targets: Reading['targets']): string {
+	const target = [...targets]
+		.filter((t) => t.floor)
+		.sort((a, b) => (b.floor?.antenna_alone ?? 0) - (a.floor?.antenna_alone ?? 0))[0];
+	const floor = target?.floor;
+	if (!target || !floor) return '';
+	if (floor.antenna_alone < 1.1) {
+		return `${target.label} is narrow for a curve this wide: tuned and transformed exactly, the wire alone would stay below ${swr(floor.antenna_alone)}.`;
+	}
+	return `On ${target.label} no lossless match gets below ${swr(floor.any)}; the wire tuned alone reaches ${swr(floor.antenna_alone)}, with one more tuned circuit ${swr(floor.one_more)}.`;
+}
+
 /** The wire in the middle of a band: what its resistance and reactance mean. */
 export function standing(target: Reading['targets'][number]): string {
-	const r = ohm(target.lowest_resistance_ohm, target.highest_resistance_ohm);
-	const low = target.lowest_reactance_ohm;
-	const high = target.highest_reactance_ohm;
+	const { lowest_resistance_ohm: least, highest_resistance_ohm: most } = target;
+	const { lowest_reactance_ohm: low, highest_reactance_ohm: high } = target;
+	if (isNone(least) || isNone(most) || isNone(low) || isNone(high)) {
+		return 'SWR alone does not say R and X, and a match needs both: sweep with an analyser, or type R and X at a few frequencies.';
+	}
+	const r = ohm(least, most);
 	const large = Math.max(Math.abs(low), Math.abs(high));
 	if (low < 0 && high > 0) {
 		return `R is ${r} and X passes through zero inside ${target.label}: the wire resonates there.`;

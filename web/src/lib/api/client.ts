@@ -1,21 +1,28 @@
 import createClient from 'openapi-fetch';
 
 import type { components, paths } from './schema';
+import { server } from './server.svelte';
 
 export type Schemas = components['schemas'];
+export type Band = Schemas['BandOut'];
+export type Binned = Schemas['BinnedOut'];
 export type Build = Schemas['BuildOut'];
 export type Candidate = Schemas['Candidate'];
 export type Content = Schemas['DesignContent'];
-export type Curves = Schemas['Curves'];
+export type Comparison = Schemas['Comparison'];
+export type Curves = Omit<Schemas['SweepCurves'], 'sampled_hz'>;
 export type Design = Schemas['DesignOut'];
+export type FeedlineRow = Schemas['FeedlineOut'];
 export type Element = Content['elements'][number];
 export type Coil = Schemas['Coil'];
 export type Prediction = Schemas['Prediction'];
 export type Problem = Schemas['Problem'];
 export type Reading = Schemas['Reading'];
 export type Revision = Schemas['RevisionOut'];
+export type RevisionHead = Schemas['RevisionHead'];
 export type Station = Schemas['StationOut'];
 export type Sweep = Schemas['SweepOut'];
+export type SweepCurves = Schemas['SweepCurves'];
 export type Target = Schemas['TargetPayload'];
 export type Tick = Schemas['Tick'];
 export type Yield = Schemas['YieldOut'];
@@ -45,6 +52,11 @@ const gone: Problem = {
 		'The application does not answer. Nothing on this page is lost: start it again with ./start.'
 };
 
+/** Whether a refusal only says that nothing could be reached: what was asked can be asked again. */
+export function isAway(problem: Problem): boolean {
+	return problem.code === 'server_gone' || problem.code === 'database_gone';
+}
+
 /** The data of an answer; throws `Refused` for a problem and when no answer came. */
 export async function answer<T>(
 	asked: Promise<{ data?: T; error?: unknown; response: Response }>
@@ -54,25 +66,38 @@ export async function answer<T>(
 	try {
 		got = await asked;
 	} catch {
+		server.note(gone.detail);
 		throw new Refused(gone);
 	} finally {
 		count(-1);
 	}
 	if (got.error !== undefined) {
 		const problem = got.error as Partial<Problem>;
-		throw new Refused(typeof problem.detail === 'string' ? (problem as Problem) : gone);
+		const known = typeof problem.detail === 'string' ? (problem as Problem) : gone;
+		server.note(isAway(known) ? known.detail : null);
+		throw new Refused(known);
 	}
+	server.note(null);
 	return got.data as T;
 }
 
-/** Sends a dropped file as it is, to the byte. */
-export async function dropSweep(file: File): Promise<Sweep> {
+/** Sends a dropped or pasted file as it is, to the byte. */
+export async function dropSweep(
+	file: File,
+	more: { build_id?: string; take?: 'S11' } = {}
+): Promise<Sweep> {
 	return answer(
 		api.POST('/api/sweeps', {
-			params: { query: { name: file.name } },
+			params: { query: { name: file.name, ...more } },
 			body: file as unknown as string,
 			bodySerializer: (body) => body as unknown as BodyInit,
 			headers: { 'Content-Type': 'application/octet-stream' }
 		})
 	);
+}
+
+/** What went wrong, in words; what is no refusal is thrown on. */
+export function said(why: unknown): string {
+	if (!(why instanceof Refused)) throw why;
+	return why.message;
 }

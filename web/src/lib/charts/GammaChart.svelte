@@ -3,6 +3,7 @@
 -->
 <script lang="ts">
 	import { arcThrough, path } from './curve';
+	import Picture from './Picture.svelte';
 
 	interface Curve {
 		gamma_real: (number | null)[];
@@ -47,51 +48,53 @@
 	const spot = $derived((p: Point) => ({ x: x(p.re), y: y(p.im) }));
 </script>
 
-<svg
-	viewBox="0 0 {size} {size}"
-	role="img"
-	aria-label="Chart of the reflection coefficient; the centre is 50 ohm"
->
-	<defs><clipPath id={clip}><circle cx={size / 2} cy={size / 2} r={radius} /></clipPath></defs>
-	<g class="net" clip-path="url(#{clip})">
-		{#each circles as r (r)}
-			<circle cx={x(r / (1 + r))} cy={y(0)} r={radius / (1 + r)} />
-			<circle cx={x(1)} cy={y(1 / r)} r={radius / r} />
-			<circle cx={x(1)} cy={y(-1 / r)} r={radius / r} />
+<Picture title="Chart of Γ">
+	<svg
+		viewBox="0 0 {size} {size}"
+		role="img"
+		aria-label="Chart of the reflection coefficient; the centre is 50 ohm"
+	>
+		<defs><clipPath id={clip}><circle cx={size / 2} cy={size / 2} r={radius} /></clipPath></defs>
+		<g class="net" clip-path="url(#{clip})">
+			{#each circles as r (r)}
+				<circle cx={x(r / (1 + r))} cy={y(0)} r={radius / (1 + r)} />
+				<circle cx={x(1)} cy={y(1 / r)} r={radius / r} />
+				<circle cx={x(1)} cy={y(-1 / r)} r={radius / r} />
+			{/each}
+			<line x1={x(-1)} x2={x(1)} y1={y(0)} y2={y(0)} />
+		</g>
+		<circle class="rim" cx={size / 2} cy={size / 2} r={radius} />
+		{#each limits as limit (limit)}
+			<circle class="limit" cx={size / 2} cy={size / 2} r={(radius * (limit - 1)) / (limit + 1)} />
 		{/each}
-		<line x1={x(-1)} x2={x(1)} y1={y(0)} y2={y(0)} />
-	</g>
-	<circle class="rim" cx={size / 2} cy={size / 2} r={radius} />
-	{#each limits as limit (limit)}
-		<circle class="limit" cx={size / 2} cy={size / 2} r={(radius * (limit - 1)) / (limit + 1)} />
-	{/each}
-	<path class="antenna" d={path(antenna.gamma_real, antenna.gamma_imag, x, y)} />
-	{#if match}
-		<path class="match" d={path(match.gamma_real, match.gamma_imag, x, y)} />
-	{/if}
-	{#each road as leg, i (i)}
-		<path class="road" d={arcThrough(spot(leg.from), spot(leg.half), spot(leg.to))} />
-		<circle class="stop" cx={x(leg.to.re)} cy={y(leg.to.im)} r="4" />
-		<text
-			class="leg"
-			x={x(leg.half.re) + (leg.half.re > 0.55 ? -10 : 8)}
-			y={y(leg.half.im) + (leg.half.im < 0 ? 16 : -8)}
-			text-anchor={leg.half.re > 0.2 ? 'end' : 'start'}>+ {leg.name}</text
-		>
-	{/each}
-	{#if at}
-		<circle class="here" cx={x(at.re)} cy={y(at.im)} r="5" />
-		<text
-			class="wire"
-			x={x(at.re) + (at.re > 0.5 ? -9 : 9)}
-			y={y(at.im) - 9}
-			text-anchor={at.re > 0.5 ? 'end' : 'start'}>wire</text
-		>
-	{/if}
-	{#if road.length && end}
-		<circle class="here" cx={x(end.re)} cy={y(end.im)} r="5" />
-	{/if}
-</svg>
+		<path class="antenna" d={path(antenna.gamma_real, antenna.gamma_imag, x, y)} />
+		{#if match}
+			<path class="match" d={path(match.gamma_real, match.gamma_imag, x, y)} />
+		{/if}
+		{#each road as leg, i (i)}
+			<path class="road" d={arcThrough(spot(leg.from), spot(leg.half), spot(leg.to))} />
+			<circle class="stop" cx={x(leg.to.re)} cy={y(leg.to.im)} r="4" />
+			<text
+				class="leg"
+				x={x(leg.half.re) + (leg.half.re > 0.55 ? -10 : 8)}
+				y={y(leg.half.im) + (leg.half.im < 0 ? 16 : -8)}
+				text-anchor={leg.half.re > 0.2 ? 'end' : 'start'}>+ {leg.name}</text
+			>
+		{/each}
+		{#if at}
+			<circle class="here" cx={x(at.re)} cy={y(at.im)} r="5" />
+			<text
+				class="wire"
+				x={x(at.re) + (at.re > 0.5 ? -9 : 9)}
+				y={y(at.im) - 9}
+				text-anchor={at.re > 0.5 ? 'end' : 'start'}>wire</text
+			>
+		{/if}
+		{#if road.length && end}
+			<circle class="here" cx={x(end.re)} cy={y(end.im)} r="5" />
+		{/if}
+	</svg>
+</Picture>
 
 <style>
 	svg {

@@ -8,23 +8,25 @@
 	import { extent, path, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 
+	import { dashes, type Frame } from './frame';
+
 	interface Props {
-		lowHz: number;
-		highHz: number;
-		targets: { low_hz: number; high_hz: number; label: string }[];
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		height: number;
+		frame: Frame;
 		curves: Curves;
+		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
+		sampledHz?: (number | null)[];
 		/** Blueprint for the antenna as measured, copper for what is predicted at the match. */
 		hue: 'blueprint' | 'copper';
+		/** Other sweeps laid over, with the names written on them. */
+		others?: { name: string; curves: Curves }[];
 	}
 
-	let { lowHz, highHz, targets, markerHz, onmarker, height, curves, hue }: Props = $props();
+	let { frame, curves, sampledHz = [], hue, others = [] }: Props = $props();
 
+	const { lowHz, highHz } = $derived(frame);
 	const spans = $derived(
-		[curves.resistance_ohm, curves.reactance_ohm].map((v) =>
-			extent(curves.frequency_hz, v, lowHz, highHz)
+		[curves, ...others.map((o) => o.curves)].flatMap((c) =>
+			[c.resistance_ohm, c.reactance_ohm].map((v) => extent(c.frequency_hz, v, lowHz, highHz))
 		)
 	);
 	const low = $derived(Math.min(0, ...spans.map((s) => s?.[0] ?? 0)));
@@ -51,21 +53,51 @@
 
 <Plot
 	label="Resistance and reactance against frequency, in ohm"
-	{lowHz}
-	{highHz}
+	{frame}
 	bottom={axis.domain()[0] ?? 0}
 	top={axis.domain()[1] ?? 50}
 	ticks={axis.ticks(5)}
 	tickText={(v) => String(v).replace('-', '−')}
-	bands={targets}
-	{markerHz}
-	{onmarker}
-	{height}
 >
 	{#snippet marks({ x, y, width })}
 		<line class="zero" x1="0" x2={width} y1={y(0)} y2={y(0)} />
-		<path class="curve {hue}" d={path(curves.frequency_hz, curves.resistance_ohm, x, y)} />
-		<path class="curve x {hue}" d={path(curves.frequency_hz, curves.reactance_ohm, x, y)} />
+		{#each others as other, i (other.name)}
+			{@const c = other.curves}
+			{#each [c.resistance_ohm, c.reactance_ohm] as values, k (k)}
+				<path
+					class="curve other {hue}"
+					stroke-dasharray={dashes[i % dashes.length]}
+					d={path(c.frequency_hz, values, x, y)}
+				/>
+			{/each}
+			{@const hz = lowHz + (0.3 + 0.16 * i) * (highHz - lowHz)}
+			<text
+				class="name {hue}"
+				x={x(hz)}
+				y={y(valueAt(c.frequency_hz, c.reactance_ohm, hz) ?? 0) + 14}>{other.name}</text
+			>
+		{/each}
+		<path
+			class="curve {hue}"
+			class:unsure={sampledHz.length > 0}
+			d={path(curves.frequency_hz, curves.resistance_ohm, x, y)}
+		/>
+		<path
+			class="curve x {hue}"
+			class:unsure={sampledHz.length > 0}
+			d={path(curves.frequency_hz, curves.reactance_ohm, x, y)}
+		/>
+		{#each sampledHz as at, i (i)}
+			{#each [curves.resistance_ohm, curves.reactance_ohm] as values, k (k)}
+				{@const value = at === null ? null : valueAt(curves.frequency_hz, values, at)}
+				{#if at !== null && value !== null}<circle
+						class="dot {hue}"
+						cx={x(at)}
+						cy={y(value)}
+						r="3.5"
+					/>{/if}
+			{/each}
+		{/each}
 		{#each names as { name, hz, value } (name)}
 			<text class="name {hue}" x={x(hz)} y={y(value) + (value > (low + high) / 2 ? 18 : -8)}
 				>{name}, Ω</text
@@ -88,6 +120,21 @@
 	}
 	.copper {
 		stroke: var(--copper);
+	}
+	.other {
+		stroke-width: 1.4;
+	}
+	.curve.unsure {
+		stroke-width: 1;
+		stroke-dasharray: 2 4;
+	}
+	.dot.blueprint {
+		fill: var(--blueprint);
+		stroke: none;
+	}
+	.dot.copper {
+		fill: var(--copper);
+		stroke: none;
 	}
 	.x {
 		stroke-dasharray: 7 3 2 3;

@@ -8,13 +8,13 @@
 
 	import { megahertz } from '../units/format';
 	import type { Scale } from './curve';
+	import type { Frame } from './frame';
+	import Picture from './Picture.svelte';
 
 	interface Props {
 		/** What a screen reader says of the drawing. */
 		label: string;
-		/** Frequency at the left and right edge, Hz. */
-		lowHz: number;
-		highHz: number;
+		frame: Frame;
 		/** Value at the bottom and top edge. */
 		bottom: number;
 		top: number;
@@ -24,34 +24,13 @@
 		tickText?: (value: number) => string;
 		/** Logarithmic upright axis; linear when left out. */
 		log?: boolean;
-		/** Stretches to shade, Hz. */
-		bands: { low_hz: number; high_hz: number; label: string }[];
-		/** Where the marker stands, Hz. */
-		markerHz: number;
-		/** Called while the marker is dragged, and once more when it is let go. */
-		onmarker: (hz: number, settled: boolean) => void;
-		/** Height in pixels. */
-		height: number;
 		/** The marks: they get both scales and the frame's inner width and height. */
 		marks: Snippet<[{ x: Scale; y: Scale; width: number; height: number }]>;
 	}
 
-	let {
-		label,
-		lowHz,
-		highHz,
-		bottom,
-		top,
-		ticks,
-		tickText = String,
-		log = false,
-		bands,
-		markerHz,
-		onmarker,
-		height,
-		marks
-	}: Props = $props();
+	let { label, frame, bottom, top, ticks, tickText = String, log = false, marks }: Props = $props();
 
+	const { lowHz, highHz, targets, markerHz, height } = $derived(frame);
 	const left = 48;
 	const right = 12;
 	const above = 12;
@@ -67,77 +46,97 @@
 	const decimals = $derived(step <= 0 || step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3);
 	const clip = `clip-${Math.random().toString(36).slice(2)}`;
 
+	// A band's name stands at its right edge, a line lower where it would run into another one.
+	const names = $derived.by(() => {
+		const taken: { from: number; to: number }[][] = [];
+		return [...targets]
+			.sort((a, b) => a.low_hz - b.low_hz)
+			.map((stretch) => {
+				const edge = x(Math.min(stretch.high_hz, highHz));
+				const long = 7 * stretch.label.length;
+				const start = edge < long;
+				const from = start ? edge + 4 : edge - 5 - long;
+				const free = (row: number) =>
+					!(taken[row] ?? []).some((t) => from < t.to + 6 && t.from < from + long + 6);
+				let row = 0;
+				while (row < 4 && !free(row)) row += 1;
+				(taken[row] ??= []).push({ from, to: from + long });
+				return { stretch, edge, row, start };
+			});
+	});
+
 	let dragging = false;
 
 	function moved(event: PointerEvent, settled: boolean): void {
 		const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
 		const hz = x.invert(event.clientX - box.left - left);
-		onmarker(Math.min(highHz, Math.max(lowHz, hz)), settled);
+		frame.onmarker(Math.min(highHz, Math.max(lowHz, hz)), settled);
 	}
 </script>
 
 <div class="frame" bind:clientWidth={outer}>
-	<!-- The marker is also a slider outside the drawing, for keys and screen readers. -->
-	<svg
-		width={outer}
-		{height}
-		role="img"
-		aria-label={label}
-		onpointerdown={(event) => {
-			dragging = true;
-			event.currentTarget.setPointerCapture(event.pointerId);
-			moved(event, false);
-		}}
-		onpointermove={(event) => dragging && moved(event, false)}
-		onpointerup={(event) => {
-			if (dragging) moved(event, true);
-			dragging = false;
-		}}
-		onpointercancel={() => (dragging = false)}
-	>
-		<defs>
-			<clipPath id={clip}><rect x="0" y="-1" {width} height={inner + 2} /></clipPath>
-		</defs>
-		<g transform="translate({left},{above})">
-			{#each bands as stretch (stretch.label)}
-				{@const edge = x(Math.min(stretch.high_hz, highHz))}
-				<rect
-					class="band"
-					x={x(Math.max(stretch.low_hz, lowHz))}
-					width={Math.max(
-						1.5,
-						x(Math.min(stretch.high_hz, highHz)) - x(Math.max(stretch.low_hz, lowHz))
-					)}
-					y="0"
-					height={inner}
-				/>
-				<text
-					class="band-name"
-					x={edge < 50 ? edge + 4 : edge - 5}
-					y="15"
-					text-anchor={edge < 50 ? 'start' : 'end'}>{stretch.label}</text
-				>
-			{/each}
-			{#each ticks as tick (tick)}
-				<line class="grid" x1="0" x2={width} y1={y(tick)} y2={y(tick)} />
-				<text class="tick" x="-7" y={y(tick) + 4} text-anchor="end">{tickText(tick)}</text>
-			{/each}
-			{#each xTicks as tick, i (tick)}
-				<text
-					class="tick"
-					x={x(tick)}
-					y={inner + 18}
-					text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
-					>{(tick / 1e6).toFixed(decimals)}{i === xTicks.length - 1 ? ' MHz' : ''}</text
-				>
-			{/each}
-			<g clip-path="url(#{clip})">{@render marks({ x, y, width, height: inner })}</g>
-			<g class="marker" transform="translate({x(markerHz)},0)">
-				<line y1="0" y2={inner} />
-				<path d="M-6,-9h12l-6,9z" />
+	<Picture title={label}>
+		<!-- The marker is also a slider outside the drawing, for keys and screen readers. -->
+		<svg
+			width={outer}
+			{height}
+			role="img"
+			aria-label={label}
+			onpointerdown={(event) => {
+				dragging = true;
+				event.currentTarget.setPointerCapture(event.pointerId);
+				moved(event, false);
+			}}
+			onpointermove={(event) => dragging && moved(event, false)}
+			onpointerup={(event) => {
+				if (dragging) moved(event, true);
+				dragging = false;
+			}}
+			onpointercancel={() => (dragging = false)}
+		>
+			<defs>
+				<clipPath id={clip}><rect x="0" y="-1" {width} height={inner + 2} /></clipPath>
+			</defs>
+			<g transform="translate({left},{above})">
+				{#each names as { stretch, edge, row, start } (stretch.label)}
+					<rect
+						class="band"
+						x={x(Math.max(stretch.low_hz, lowHz))}
+						width={Math.max(
+							1.5,
+							x(Math.min(stretch.high_hz, highHz)) - x(Math.max(stretch.low_hz, lowHz))
+						)}
+						y="0"
+						height={inner}
+					/>
+					<text
+						class="band-name"
+						x={start ? edge + 4 : edge - 5}
+						y={15 + 14 * row}
+						text-anchor={start ? 'start' : 'end'}>{stretch.label}</text
+					>
+				{/each}
+				{#each ticks as tick (tick)}
+					<line class="grid" x1="0" x2={width} y1={y(tick)} y2={y(tick)} />
+					<text class="tick" x="-7" y={y(tick) + 4} text-anchor="end">{tickText(tick)}</text>
+				{/each}
+				{#each xTicks as tick, i (tick)}
+					<text
+						class="tick"
+						x={x(tick)}
+						y={inner + 18}
+						text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
+						>{(tick / 1e6).toFixed(decimals)}{i === xTicks.length - 1 ? ' MHz' : ''}</text
+					>
+				{/each}
+				<g clip-path="url(#{clip})">{@render marks({ x, y, width, height: inner })}</g>
+				<g class="marker" transform="translate({x(markerHz)},0)">
+					<line y1="0" y2={inner} />
+					<path d="M-6,-9h12l-6,9z" />
+				</g>
 			</g>
-		</g>
-	</svg>
+		</svg>
+	</Picture>
 	<span class="unseen">Marker at {megahertz(markerHz)} MHz</span>
 </div>
 

@@ -5,25 +5,17 @@
 	import { path } from './curve';
 	import Plot from './Plot.svelte';
 
-	interface Curve {
-		frequency_hz: (number | null)[];
-		values: (number | null)[];
-	}
+	import type { Curve, Frame } from './frame';
 
 	interface Props {
-		lowHz: number;
-		highHz: number;
-		targets: { low_hz: number; high_hz: number; label: string }[];
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		height: number;
+		frame: Frame;
 		/** The antenna as measured. */
 		antenna: Curve;
 		/** With the match, predicted; none on the sweep desk. */
 		match?: Curve;
 	}
 
-	let { lowHz, highHz, targets, markerHz, onmarker, height, antenna, match }: Props = $props();
+	let { frame, antenna, match }: Props = $props();
 
 	const most = $derived(
 		Math.max(
@@ -34,18 +26,7 @@
 	const ticks = $derived([0, 1, 2, 3, 4].map((n) => (n * top) / 4));
 </script>
 
-<Plot
-	label="Return loss against frequency, in dB"
-	{lowHz}
-	{highHz}
-	bottom={0}
-	{top}
-	{ticks}
-	bands={targets}
-	{markerHz}
-	{onmarker}
-	{height}
->
+<Plot label="Return loss against frequency, in dB" {frame} bottom={0} {top} {ticks}>
 	{#snippet marks({ x, y, height: inner })}
 		<path class="antenna" d={path(antenna.frequency_hz, antenna.values, x, y)} />
 		{#if match}

@@ -6,20 +6,14 @@
 	import Plot from './Plot.svelte';
 	import { swr } from '../units/format';
 
-	interface Curve {
-		frequency_hz: (number | null)[];
-		values: (number | null)[];
-	}
+	import { type Curve, dashes, type Frame, type Overlay } from './frame';
 
 	interface Props {
-		lowHz: number;
-		highHz: number;
-		targets: { low_hz: number; high_hz: number; label: string; swr_limit: number }[];
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		height: number;
+		frame: Frame;
 		/** The antenna itself, as measured. */
 		antenna: Curve;
+		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
+		sampledHz?: (number | null)[];
 		/** With the match, predicted; none on the sweep desk. */
 		match?: Curve;
 		/** What the radio end reads; none when left out. */
@@ -28,22 +22,30 @@
 		former?: Curve;
 		/** Where nineteen builds in twenty lie. */
 		fan?: { hz: number[]; low: (number | null)[]; high: (number | null)[] };
+		/** Other sweeps or designs laid over. */
+		others?: Overlay[];
+		/** Which hue the others have: that of the antenna or that of the match. */
+		otherHue?: 'blueprint' | 'copper';
+		/** What no lossless match goes below, a stretch each. */
+		floors?: { low_hz: number; high_hz: number; swr: number }[];
 	}
 
 	let {
-		lowHz,
-		highHz,
-		targets,
-		markerHz,
-		onmarker,
-		height,
+		frame,
 		antenna,
+		sampledHz = [],
 		match,
 		radio,
 		former,
-		fan
+		fan,
+		others = [],
+		otherHue = 'blueprint',
+		floors = []
 	}: Props = $props();
 
+	const { lowHz, highHz, targets } = $derived(frame);
+	// A floor on the chart's own bottom is no line worth drawing.
+	const drawnFloors = $derived(floors.filter((f) => f.swr > 1.02));
 	const top = 10;
 	const ticks = [1, 1.5, 2, 3, 5, 10];
 	const limits = $derived([...new Set(targets.map((t) => t.swr_limit))]);
@@ -81,28 +83,64 @@
 	const antennaName = $derived(place(antenna, [0.62, 0.3, 0.4, 0.2, 0.85]));
 </script>
 
-<Plot
-	label="SWR against frequency"
-	{lowHz}
-	{highHz}
-	bottom={1}
-	{top}
-	{ticks}
-	log
-	bands={targets}
-	{markerHz}
-	{onmarker}
-	{height}
->
+<Plot label="SWR against frequency" {frame} bottom={1} {top} {ticks} log>
 	{#snippet marks({ x, y, width })}
 		{#if fan}
 			<path class="fan" d={band(fan.hz, fan.low, fan.high, x, y, top)} />
+		{/if}
+		{#each drawnFloors as floor, i (i)}
+			{@const left = x(Math.max(floor.low_hz, lowHz))}
+			{@const right = x(Math.min(floor.high_hz, highHz))}
+			<rect
+				class="floor"
+				x={left}
+				width={Math.max(2, right - left)}
+				y={y(floor.swr)}
+				height={y(1) - y(floor.swr)}
+			/>
+			<line
+				class="floor-edge"
+				x1={left}
+				x2={Math.max(left + 2, right)}
+				y1={y(floor.swr)}
+				y2={y(floor.swr)}
+			/>
+		{/each}
+		{#if drawnFloors[0]}
+			<text
+				class="floor-name"
+				x={x(Math.min(drawnFloors[0].high_hz, highHz)) + 5}
+				y={Math.min(y(1) - 4, y(drawnFloors[0].swr) + 4)}>floor {swr(drawnFloors[0].swr)}</text
+			>
 		{/if}
 		{#each limits as limit (limit)}
 			<line class="limit" x1="0" x2={width} y1={y(limit)} y2={y(limit)} />
 			<text class="limit-name" x="6" y={y(limit) - 5}>limit {Number(limit.toFixed(2))}</text>
 		{/each}
-		<path class="antenna" d={path(antenna.frequency_hz, cut(antenna.values), x, y)} />
+		<path
+			class="antenna"
+			class:unsure={sampledHz.length > 0}
+			d={path(antenna.frequency_hz, cut(antenna.values), x, y)}
+		/>
+		{#each sampledHz as at, i (i)}
+			{@const value = at === null ? null : valueAt(antenna.frequency_hz, antenna.values, at)}
+			{#if at !== null && value !== null}
+				<circle class="dot" cx={x(at)} cy={y(Math.min(value, top))} r="3.5" />
+			{/if}
+		{/each}
+		{#each others as other, i (other.name)}
+			<path
+				class="other {otherHue}"
+				stroke-dasharray={dashes[i % dashes.length]}
+				d={path(other.frequency_hz, cut(other.values), x, y)}
+			/>
+			{@const spot = place(other, [0.2 + 0.14 * i, 0.75 - 0.1 * i, 0.5])}
+			{#if spot}
+				<text class="name {otherHue}" x={x(spot.hz)} y={y(Math.min(spot.value, top)) + 14}
+					>{other.name}</text
+				>
+			{/if}
+		{/each}
 		{#if former}
 			<path class="former" d={path(former.frequency_hz, cut(former.values), x, y)} />
 		{/if}
@@ -160,6 +198,34 @@
 		stroke-width: 2.5;
 		stroke-dasharray: 8 4;
 	}
+	.unsure {
+		stroke-width: 1;
+		stroke-dasharray: 2 4;
+	}
+	.dot {
+		fill: var(--blueprint);
+	}
+	.other {
+		stroke-width: 1.6;
+	}
+	path.blueprint {
+		stroke: var(--blueprint);
+	}
+	path.copper {
+		stroke: var(--copper);
+	}
+	.floor {
+		fill: var(--soft);
+		opacity: 0.22;
+	}
+	.floor-edge {
+		stroke: var(--soft);
+		stroke-width: 1.5;
+	}
+	.floor-name {
+		fill: var(--soft);
+		font-size: var(--size-12);
+	}
 	.former {
 		stroke: var(--copper);
 		stroke-width: 1;
@@ -185,11 +251,11 @@
 		stroke: var(--sheet);
 		stroke-width: 3px;
 	}
-	.blueprint {
+	text.blueprint {
 		fill: var(--blueprint);
 		font-weight: 600;
 	}
-	.copper {
+	text.copper {
 		fill: var(--copper-ink);
 		font-weight: 600;
 	}

@@ -1,20 +1,38 @@
 <!-- @component
-	Top line: where one is, and the switch between metres and feet.
+	Top line: where one is, quick-find, and how things are shown.
 -->
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 
 	import { units } from '../units/units.svelte';
+	import { panels } from './panels.svelte';
+	import { themes, view } from './view.svelte';
 
 	interface Props {
 		/** Name of the build; none on the shelf. */
-		title?: string;
-		/** What stands at the right, before the switch. */
+		title?: string | Snippet;
+		/** What stands at the right, before the switches. */
 		tools?: Snippet;
 	}
 
 	let { title, tools }: Props = $props();
+
+	let menu = $state<HTMLDetailsElement>();
+
+	function leave(event: Event): void {
+		if (menu?.open && !menu.contains(event.target as Node)) menu.open = false;
+	}
 </script>
+
+<svelte:window
+	onpointerdown={leave}
+	onkeydown={(event) => {
+		if (event.key === 'Escape' && menu?.open) {
+			menu.open = false;
+			menu.querySelector('summary')?.focus();
+		}
+	}}
+/>
 
 <header>
 	<a class="home" href="/">
@@ -27,24 +45,68 @@
 		</svg>
 		<strong>Yielding Coil</strong>
 	</a>
-	{#if title}<h1>{title}</h1>{/if}
+	{#if typeof title === 'string'}<h1>{title}</h1>{:else}{@render title?.()}{/if}
 	<span class="gap"></span>
-	{@render tools?.()}
-	<span class="switch" role="radiogroup" aria-label="Lengths in">
-		{#each [['m', 'metres'], ['ft', 'feet']] as const as [unit, name] (unit)}
-			<button role="radio" aria-checked={units.length === unit} onclick={() => units.choose(unit)}
-				>{name}</button
-			>
-		{/each}
+	<span class="tools unprinted">
+		{@render tools?.()}
+		<button class="button" onclick={() => panels.open('find')}>Find</button>
+		<details bind:this={menu}>
+			<summary class="button">View</summary>
+			<div class="menu sheet">
+				<fieldset>
+					<legend class="eyebrow">Lengths in</legend>
+					{#each [['m', 'metres'], ['ft', 'feet']] as const as [unit, name] (unit)}
+						<label
+							><input
+								type="radio"
+								name="lengths"
+								checked={units.length === unit}
+								onchange={() => units.choose(unit)}
+							/>
+							{name}</label
+						>
+					{/each}
+				</fieldset>
+				<fieldset>
+					<legend class="eyebrow">Light</legend>
+					{#each themes as [theme, name] (theme)}
+						<label
+							><input
+								type="radio"
+								name="theme"
+								checked={view.theme === theme}
+								onchange={() => view.choose(theme)}
+							/>
+							{name}</label
+						>
+					{/each}
+				</fieldset>
+				<a href="/bands">Bands</a>
+				<a href="/bin">Bin</a>
+				<button
+					class="plain"
+					onclick={() => {
+						if (menu) menu.open = false;
+						panels.open('keys');
+					}}>Keys (?)</button
+				>
+			</div>
+		</details>
 	</span>
 </header>
 
 <style>
-	header {
+	header,
+	.tools {
 		display: flex;
 		align-items: center;
 		flex-wrap: wrap;
 		gap: 6px 14px;
+	}
+	.tools {
+		gap: 6px 10px;
+	}
+	header {
 		padding: 8px 18px;
 	}
 	.home {
@@ -66,28 +128,33 @@
 	.gap {
 		flex: 1;
 	}
-	.switch {
-		display: flex;
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		overflow: hidden;
+	details {
+		position: relative;
 	}
-	.switch button {
+	summary {
+		list-style: none;
+	}
+	.menu {
+		position: absolute;
+		right: 0;
+		top: calc(100% + 4px);
+		z-index: 5;
+		display: grid;
+		gap: 10px;
+		justify-items: start;
+		min-width: 190px;
+		border-color: var(--control-edge);
+	}
+	fieldset {
 		border: 0;
-		background: none;
-		padding: 4px 10px;
-		font-size: var(--size-13);
-		color: var(--soft);
-		cursor: pointer;
+		padding: 0;
+		margin: 0;
+		display: grid;
+		gap: 3px;
 	}
-	.switch button[aria-checked='true'] {
-		color: var(--ink);
-		font-weight: 700;
-		text-decoration: underline;
-		text-underline-offset: 3px;
-	}
-	.switch button:focus-visible {
-		outline-offset: -3px;
+	@media (max-width: 620px) {
+		header {
+			padding: 8px 12px;
+		}
 	}
 </style>

@@ -1,6 +1,16 @@
 import { expect, test } from 'vitest';
 
-import { figures, impedance, length, percent, quantity, swr, turns, watts } from './format';
+import {
+	edgeMegahertz,
+	figures,
+	impedance,
+	length,
+	percent,
+	quantity,
+	swr,
+	turns,
+	watts
+} from './format';
 
 test.each([
 	[2.2799e-6, 'H', '2.28 µH'],
@@ -35,6 +45,11 @@ test('impedance keeps its sign and its unit', () => {
 	expect(impedance(85.5, -411.5)).toBe('86 − j412 Ω'.replace('86', '86'));
 	expect(impedance(47.29, 3.96)).toBe('47 + j4.0 Ω');
 	expect(impedance(null, 1)).toBe('–');
+});
+
+test('edges of bands are not rounded away', () => {
+	expect(edgeMegahertz(5351500)).toBe('5.3515');
+	expect(edgeMegahertz(21e6)).toBe('21.000');
 });
 
 test('the rest', () => {

@@ -37,6 +37,12 @@ export function megahertz(hz: number): string {
 	return (hz / 1e6).toFixed(3);
 }
 
+/** An edge of a band in MHz: to 1 kHz, and finer where it lies between. */
+export function edgeMegahertz(hz: number): string {
+	const exact = Number((hz / 1e6).toFixed(6));
+	return exact.toFixed(Math.max(3, String(exact).split('.')[1]?.length ?? 0));
+}
+
 /** An SWR with two decimals, one above 10; what is endless says so. */
 export function swr(value: number | null | undefined): string {
 	if (value === null || value === undefined) return '∞';

@@ -1,0 +1,229 @@
+<!-- @component
+	Amateur bands of a region with the segments of the modes: to look at, and to set to one's licence.
+-->
+<script lang="ts">
+	import { answer, api, type Band, said, type Schemas } from '../lib/api/client';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import Header from '../lib/shell/Header.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { edgeMegahertz } from '../lib/units/format';
+
+	type Own = Schemas['OwnBand'];
+	type Mode = 'telegraphy' | 'digital' | 'speech';
+	const modes: Mode[] = ['telegraphy', 'digital', 'speech'];
+
+	let table = $state.raw<Schemas['BandsOut'] | null>(null);
+	let settings = $state.raw<Schemas['SettingsOut'] | null>(null);
+	let problem = $state<string | null>(null);
+	let name = $state('');
+
+	async function load(): Promise<void> {
+		try {
+			[table, settings] = await Promise.all([
+				answer(api.GET('/api/tables/bands')),
+				answer(api.GET('/api/settings'))
+			]);
+		} catch (why) {
+			problem = said(why);
+		}
+	}
+	void load();
+
+	async function change(changes: {
+		region?: 1 | 2 | 3;
+		bands?: Record<string, Own>;
+	}): Promise<void> {
+		if (!settings) return;
+		settings = await answer(
+			api.PATCH('/api/settings', { body: { revision: settings.revision, ...changes } })
+		);
+		table = await answer(api.GET('/api/tables/bands'));
+		problem = null;
+	}
+
+	const plain = (b: Band): Own => ({
+		label: b.label,
+		low_hz: b.low_hz,
+		high_hz: b.high_hz,
+		segments: b.segments
+	});
+
+	function edit(band: Band, changes: Partial<Own>): Promise<void> {
+		return change({ bands: { ...settings?.bands, [band.key]: { ...plain(band), ...changes } } });
+	}
+
+	function segment(band: Band, mode: Mode, edge: 'low_hz' | 'high_hz', hz: number): Promise<void> {
+		const present = band.segments?.[mode] ?? { low_hz: band.low_hz, high_hz: band.high_hz };
+		return edit(band, { segments: { ...band.segments, [mode]: { ...present, [edge]: hz } } });
+	}
+
+	async function tryTo(act: () => Promise<void>): Promise<void> {
+		try {
+			await act();
+		} catch (why) {
+			problem = said(why);
+		}
+	}
+
+	function without(key: string): Record<string, Own> {
+		return Object.fromEntries(Object.entries(settings?.bands ?? {}).filter(([k]) => k !== key));
+	}
+
+	function add(): Promise<void> {
+		const label = name.trim();
+		const key = label
+			.toLowerCase()
+			.replace(/[^a-z0-9]+/g, '-')
+			.replace(/^-|-$/g, '');
+		if (!key || table?.rows.some((b) => b.key === key)) {
+			problem = `“${label}” ${key ? 'is there already' : 'is no name'}; write another one, such as “60 m channel”`;
+			return Promise.resolve();
+		}
+		name = '';
+		return tryTo(() =>
+			change({
+				bands: {
+					...settings?.bands,
+					[key]: { label, low_hz: 14e6, high_hz: 14.35e6, segments: {} }
+				}
+			})
+		);
+	}
+</script>
+
+<svelte:head><title>Bands · Yielding Coil</title></svelte:head>
+
+<Header />
+<main>
+	<h1>Bands</h1>
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	{#if table && settings}
+		<div class="row">
+			<label
+				>ITU region
+				<select
+					value={settings.region}
+					onchange={(event) => {
+						const region = Number(event.currentTarget.value) as 1 | 2 | 3;
+						void tryTo(() => change({ region }));
+					}}
+				>
+					<option value={1}>1, Europe, Africa, northern Asia</option>
+					<option value={2}>2, the Americas</option>
+					<option value={3}>3, southern Asia, Oceania</option>
+				</select></label
+			>
+		</div>
+		<p class="soft">{table.source} Targets take their edges from here when you choose a band.</p>
+		<div class="wide">
+			<table class="sheet">
+				<thead>
+					<tr
+						><th>Band, MHz</th><th>from</th><th>to</th>{#each modes as mode (mode)}<th>{mode}</th
+							>{/each}<th><span class="unseen">Back to the table</span></th></tr
+					>
+				</thead>
+				<tbody>
+					{#each table.rows as band (band.key)}
+						<tr>
+							<th scope="row">{band.label}</th>
+							{#each ['low_hz', 'high_hz'] as const as edge (edge)}
+								<td
+									><QuantityField
+										label="{band.label}, {edge === 'low_hz' ? 'from' : 'to'}"
+										quiet
+										kind="frequency"
+										width={8}
+										shown={edgeMegahertz(band[edge])}
+										onsettle={(hz) => edit(band, { [edge]: hz })}
+									/></td
+								>
+							{/each}
+							{#each modes as mode (mode)}
+								{@const s = band.segments?.[mode]}
+								<td class="segment">
+									{#each ['low_hz', 'high_hz'] as const as edge (edge)}
+										<QuantityField
+											label="{band.label} {mode}, {edge === 'low_hz' ? 'from' : 'to'}"
+											quiet
+											kind="frequency"
+											width={7}
+											shown={s ? edgeMegahertz(s[edge]) : '–'}
+											onsettle={(hz) => segment(band, mode, edge, hz)}
+										/>
+									{/each}
+								</td>
+							{/each}
+							<td>
+								{#if band.changed}
+									<button
+										class="button"
+										aria-label="{band.own ? 'Remove' : 'Put back'} {band.label}"
+										onclick={() => tryTo(() => change({ bands: without(band.key) }))}
+										>{band.own ? 'remove' : 'put back'}</button
+									>
+								{/if}
+							</td>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		</div>
+		<form
+			class="row"
+			onsubmit={(event) => {
+				event.preventDefault();
+				void add();
+			}}
+		>
+			<label
+				>A band of your own <input
+					bind:value={name}
+					maxlength="40"
+					placeholder="60 m channel"
+				/></label
+			>
+			<button class="button">Add it</button>
+		</form>
+	{:else if !problem}
+		<p class="soft">Looking…</p>
+	{/if}
+</main>
+
+<style>
+	main {
+		max-width: 1180px;
+		margin: 0 auto;
+		padding: 10px 18px 40px;
+		display: grid;
+		gap: 14px;
+	}
+	h1 {
+		font-size: var(--size-24);
+	}
+	.wide {
+		overflow-x: auto;
+	}
+	table {
+		border-collapse: collapse;
+		width: 100%;
+	}
+	th,
+	td {
+		text-align: left;
+		padding: 4px 8px;
+		font-size: var(--size-13);
+	}
+	.segment {
+		white-space: nowrap;
+	}
+	tbody tr {
+		border-top: 1px solid var(--line);
+	}
+	form input {
+		border: 1px solid var(--control-edge);
+		border-radius: 6px;
+		background: var(--sheet);
+		padding: 4px 8px;
+	}
+</style>

@@ -1,0 +1,28 @@
+/** What every chart over frequency shares. */
+export interface Frame {
+	/** Frequency at the left and right edge, Hz. */
+	lowHz: number;
+	highHz: number;
+	/** Stretches to shade, with the limit that holds on each. */
+	targets: { low_hz: number; high_hz: number; label: string; swr_limit: number }[];
+	/** Where the marker stands, Hz. */
+	markerHz: number;
+	/** Called while the marker is dragged, and once more when it is let go. */
+	onmarker: (hz: number, settled: boolean) => void;
+	/** Height in pixels. */
+	height: number;
+}
+
+/** A received curve. */
+export interface Curve {
+	frequency_hz: (number | null)[];
+	values: (number | null)[];
+}
+
+/** Another curve laid over, with the name that is written on it. */
+export interface Overlay extends Curve {
+	name: string;
+}
+
+/** Dash patterns of overlays, one after the other; the first curve of a chart is solid. */
+export const dashes = ['9 3 2 3', '4 4', '1 4', '12 5', '6 2 1 2 1 2'];

@@ -1,0 +1,95 @@
+<!-- @component
+	A name that can be changed: shown as a heading, and typed over when its button is pressed.
+-->
+<script lang="ts">
+	import { said } from '../api/client';
+
+	interface Props {
+		/** What is named, as in "build". */
+		what: string;
+		name: string;
+		/** Keeps another name. Throws `Refused` where it cannot. */
+		onrename: (name: string) => Promise<void>;
+		/** Level of the heading; 1 when left out. */
+		level?: 1 | 3;
+	}
+
+	let { what, name, onrename, level = 1 }: Props = $props();
+
+	let typed = $state<string | null>(null);
+	let problem = $state<string | null>(null);
+
+	async function settle(): Promise<void> {
+		const text = typed?.trim();
+		if (!text || text === name) {
+			typed = null;
+			return;
+		}
+		try {
+			await onrename(text);
+			typed = null;
+			problem = null;
+		} catch (why) {
+			problem = said(why);
+		}
+	}
+</script>
+
+{#if typed === null}
+	<span class="shown">
+		<svelte:element this={`h${level}`}>{name}</svelte:element>
+		<button class="plain" aria-label="Rename the {what}" onclick={() => (typed = name)}
+			>rename</button
+		>
+	</span>
+{:else}
+	<span class="shown">
+		<!-- svelte-ignore a11y_autofocus (asked for with the button just pressed) -->
+		<input
+			autofocus
+			maxlength="120"
+			aria-label="Name of the {what}"
+			bind:value={typed}
+			onblur={settle}
+			onkeydown={(event) => {
+				if (event.key === 'Enter') void settle();
+				if (event.key === 'Escape') {
+					event.stopPropagation();
+					typed = null;
+					problem = null;
+				}
+			}}
+		/>
+		{#if problem}<span class="problem" role="alert">{problem}</span>{/if}
+	</span>
+{/if}
+
+<style>
+	.shown {
+		display: inline-flex;
+		align-items: baseline;
+		flex-wrap: wrap;
+		gap: 6px;
+		min-width: 0;
+	}
+	h1 {
+		font-size: var(--size-17);
+		font-weight: 400;
+		color: var(--soft);
+		overflow-wrap: anywhere;
+	}
+	h3 {
+		font-size: var(--size-14);
+		overflow-wrap: anywhere;
+	}
+	input {
+		border: 1px solid var(--control-edge);
+		border-radius: 6px;
+		background: var(--sheet);
+		padding: 3px 8px;
+	}
+	.problem {
+		color: var(--enamel);
+		font-size: var(--size-12);
+	}
+</style>

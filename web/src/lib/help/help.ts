@@ -1,0 +1,88 @@
+/** What stands behind each figure: what it is, how it is computed, where from, and how sure it is. */
+
+export interface Entry {
+	title: string;
+	what: string;
+	how: string;
+	source: string;
+	sure: string;
+}
+
+export const help = {
+	impedance: {
+		title: 'R and X',
+		what: 'The resistance and reactance seen at the plane where you swept. R takes power; X only swings it to and fro. A coil in line cancels capacitive (negative) X.',
+		how: 'From the Γ in the file and its reference. Between samples a cubic spline of Γ is read, because Γ stays smooth where Z has a pole.',
+		source: 'Pozar, Microwave Engineering, 4th ed., §2.3.',
+		sure: 'As sure as the calibration at that plane. With fewer than 24 samples what lies between the dots is a guess.'
+	},
+	swr: {
+		title: 'SWR against 50 Ω',
+		what: 'How far from 50 Ω it is, as the ratio of crest to trough on a lossless line: 1 is a match, 2 sends 11 % back, 3 a quarter.',
+		how: '(1 + |Γ|)/(1 − |Γ|), at the lowest point of the curve between the samples, not at the nearest sample.',
+		source: 'Pozar, §2.3; check values: 1.5 is 14.0 dB of return loss, 2 is 9.54, 3 is 6.02.',
+		sure: 'High SWR is read poorly: near the rim of the chart a small error of Γ is a large one of SWR.'
+	},
+	gamma: {
+		title: 'Chart of Γ',
+		what: 'Every impedance as a point: 50 Ω in the middle, a short at the left, an open at the right, inductive above, capacitive below. The dashed circle is your limit.',
+		how: 'Γ = (Z − 50)/(Z + 50), drawn to scale. A part moves the point along an arc of its own.',
+		source: 'Pozar, §2.4.',
+		sure: 'As sure as the sweep.'
+	},
+	reading: {
+		title: 'What the sweep says',
+		what: 'Resonances are where X passes zero. Q says how quickly the match is lost beside its centre: 10 is middling, 30 is sharp.',
+		how: "Zero crossings of X by bisection; the run round the lowest SWR inside the limit; Q = ω/(2R)·√(R'² + (X' + |X|/ω)²) from a parabola over 2.5 % to either side.",
+		source: 'Yaghjian and Best, IEEE Trans. Antennas and Propagation 53(4), 2005, eq. (96).',
+		sure: 'Q holds for one resonance at a time, not for traps or two close dips.'
+	},
+	floor: {
+		title: 'The floor',
+		what: 'The lowest worst SWR that any match without loss could hold over this whole band, however many parts it had. Your design cannot lie below it without burning power.',
+		how: "From the antenna's Q at the middle of the band and the band's width B: BQ = π/ln(1/Γ) for any network, 2√Γ/(1 − Γ) for one more tuned circuit, 2Γ/(1 − Γ²) for the antenna tuned alone.",
+		source:
+			'Fano, J. Franklin Institute 249, 1950; Lopez, IEEE Antennas and Propagation Magazine 46(4), 2004.',
+		sure: 'Holds for an antenna that is one resonance with steady R. Loss in parts lets a curve dip below it, at the price of heat.'
+	},
+	yield: {
+		title: 'Yield',
+		what: 'Of a hundred people who make these two parts as well as people do, so many find every band inside its limit.',
+		how: 'A few thousand builds on the computer: each part strays by its spread (two thirds within half of it), by scrambled Sobol sequences; the SWR is judged below the last part made by hand. The second figure lets the sweep be wrong too.',
+		source:
+			'Owen, J. Complexity 14, 1998, for the sampling; spreads of coils and coax are common practice.',
+		sure: 'The ± is the sampling alone. How well you wind is yours to say: tick “measured” once you have swept the part.'
+	},
+	candidates: {
+		title: 'Ways to match',
+		what: 'Every L of two parts that matches this wire, each at its own best over the bands: the least worst SWR, not the match at the middle.',
+		how: 'Closed forms at the centre, then a grid and a simplex search over both values, with the loss and own capacitance of parts as they would be made.',
+		source: 'Pozar, §5.1; Nelder and Mead, Computer Journal 7, 1965.',
+		sure: 'The search is checked against a fine grid in the tests. Heat is in the parts, at the centre, at full power.'
+	},
+	parts: {
+		title: 'Making the parts',
+		what: 'Turns, former and wire for what an analyser reads of the coil on the band; the length of open coax that acts as the capacitor there.',
+		how: "Current sheet with Nagaoka's coefficient, Rosa's corrections for round wire, crowding of thick wire, own capacitance; coax by tan(βl)/Z0 with its end.",
+		source:
+			'Lundin, Proc. IEEE 73, 1985; Rosa and Grover, NBS Bulletin 8, 1911; Wheeler, Proc. IRE 30, 1942, for the cable.',
+		sure: '±4 % as wound by hand (common practice): wind a turn long, sweep it, and squeeze or spread.'
+	},
+	drop: {
+		title: 'The antenna system',
+		what: 'What is seen looking up from each place, and where the watts go: the ribbon is as wide as the watts in it, and heat branches off.',
+		how: 'A cascade of complex sums from the wire down; watts from real parts of V·I*, so that what goes in is what comes out plus every loss.',
+		source: 'Pozar, §4.4; the balance is held to a part in 10⁹ by a test.',
+		sure: '“Into the wire” is not “radiated”: a sweep cannot tell what the ground takes.'
+	},
+	coax: {
+		title: 'Another coax',
+		what: 'The same length of each kind of coax in place of yours: what it turns to heat and what the radio would read.',
+		how: 'The whole cascade anew with each cable; loss from the ratio of real powers with this load.',
+		source:
+			"Nominal cables from memory: loss ±10 %, velocity ±2 %; Wheeler 1942 for the skin effect's reactance.",
+		sure: 'Better coax shows the worse SWR: loss hides a mismatch, it does not mend it.'
+	}
+} satisfies Record<string, Entry>;
+
+export type Topic = keyof typeof help;

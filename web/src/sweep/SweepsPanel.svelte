@@ -1,0 +1,188 @@
+<!-- @component
+	The sweeps of a build: which one is shown, which are laid over, which the match hangs on; names, files, bin.
+-->
+<script lang="ts">
+	import DropZone from '../builds/DropZone.svelte';
+	import { answer, api, type Build, said, type Sweep } from '../lib/api/client';
+	import NameField from '../lib/controls/NameField.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { megahertz } from '../lib/units/format';
+
+	interface Props {
+		build: Build;
+		/** The sweep shown. */
+		shownId: string;
+		/** Those laid over it. */
+		overIds: string[];
+		onshow: (id: string) => void;
+		onover: (ids: string[]) => void;
+		/** Makes a sweep the one that the match hangs on. */
+		onbaseline: (id: string) => Promise<void>;
+		/** Called after the sweeps of the build have changed. */
+		onreload: () => Promise<void>;
+	}
+
+	let { build, shownId, overIds, onshow, onover, onbaseline, onreload }: Props = $props();
+
+	let problem = $state<string | null>(null);
+	let binned = $state.raw<Sweep | null>(null);
+
+	async function tryTo(act: () => Promise<unknown>): Promise<void> {
+		try {
+			await act();
+			problem = null;
+		} catch (why) {
+			problem = said(why);
+		}
+	}
+
+	async function rename(sweep: Sweep, name: string): Promise<void> {
+		await answer(
+			api.PATCH('/api/sweeps/{sweep_id}', {
+				params: { path: { sweep_id: sweep.id } },
+				body: { revision: sweep.revision, name }
+			})
+		);
+		await onreload();
+	}
+
+	async function bin(sweep: Sweep): Promise<void> {
+		await answer(
+			api.DELETE('/api/sweeps/{sweep_id}', {
+				params: { path: { sweep_id: sweep.id }, query: { revision: sweep.revision } }
+			})
+		);
+		binned = sweep;
+		await onreload();
+	}
+
+	async function restore(sweep: Sweep): Promise<void> {
+		const path = { sweep_id: sweep.id };
+		await answer(api.POST('/api/sweeps/{sweep_id}/restore', { params: { path } }));
+		binned = null;
+		await onreload();
+	}
+</script>
+
+<section class="sheet" aria-label="Sweeps of this build">
+	<h2>Sweeps of this build</h2>
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	{#if binned}
+		{@const gone = binned}
+		<Note kind="news">
+			“{gone.name}” is in the bin.
+			<button class="button" onclick={() => tryTo(() => restore(gone))}>Take it back</button>
+		</Note>
+	{/if}
+	<ul>
+		{#each build.sweeps as sweep (sweep.id)}
+			{@const baseline = sweep.id === build.baseline_sweep_id}
+			<li class:here={sweep.id === shownId}>
+				<span class="which">
+					<label
+						><input
+							type="radio"
+							name="shown"
+							checked={sweep.id === shownId}
+							onchange={() => onshow(sweep.id)}
+						/>
+						show<span class="unseen"> {sweep.name}</span></label
+					>
+					<label
+						><input
+							type="checkbox"
+							disabled={sweep.id === shownId}
+							checked={overIds.includes(sweep.id)}
+							onchange={(event) =>
+								onover(
+									event.currentTarget.checked
+										? [...overIds, sweep.id]
+										: overIds.filter((id) => id !== sweep.id)
+								)}
+						/>
+						lay over<span class="unseen">: {sweep.name}</span></label
+					>
+				</span>
+				<span class="words">
+					<NameField what="sweep" name={sweep.name} level={3} onrename={(n) => rename(sweep, n)} />
+					<small class="soft"
+						>{sweep.source === 'typed' ? 'typed, ' : ''}{sweep.carries === 'swr'
+							? 'SWR alone, '
+							: ''}{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz
+						{#if baseline}· <strong>the match hangs on it</strong>{/if}</small
+					>
+					{#each sweep.remarks as remark (remark)}<small class="soft">{remark}</small>{/each}
+				</span>
+				<span class="row unprinted">
+					{#if sweep.carries === 'impedance'}
+						<a href="/api/sweeps/{sweep.id}/export?as=s1p" download>s1p</a>
+					{/if}
+					<a href="/api/sweeps/{sweep.id}/export?as=csv" download>csv</a>
+					<a href="/api/sweeps/{sweep.id}/original" download>as it came</a>
+					{#if !baseline}
+						{#if sweep.carries === 'impedance'}
+							<button
+								class="button"
+								aria-label="Match to {sweep.name}"
+								onclick={() => tryTo(() => onbaseline(sweep.id))}>match to this</button
+							>
+						{/if}
+						<button
+							class="button"
+							aria-label="Put {sweep.name} in the bin"
+							onclick={() => tryTo(() => bin(sweep))}>bin</button
+						>
+					{/if}
+				</span>
+			</li>
+		{/each}
+	</ul>
+	<DropZone
+		title="Add a sweep of this antenna"
+		buildId={build.id}
+		onsweeps={async (kept) => {
+			await onreload();
+			onover([...overIds, ...kept.map((s) => s.id)]);
+		}}
+	/>
+</section>
+
+<style>
+	h2 {
+		font-size: var(--size-14);
+	}
+	section {
+		display: grid;
+		gap: 8px;
+	}
+	ul {
+		list-style: none;
+		padding: 0;
+		display: grid;
+		gap: 4px;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 4px 14px;
+		padding: 4px 8px;
+		border-radius: 6px;
+	}
+	.here {
+		background: var(--selected);
+		box-shadow: inset 4px 0 0 var(--blueprint);
+	}
+	.which {
+		display: grid;
+		font-size: var(--size-13);
+	}
+	.words {
+		flex: 1 1 220px;
+		min-width: 0;
+	}
+	small {
+		display: block;
+		font-size: var(--size-12);
+	}
+</style>

@@ -1,0 +1,96 @@
+"""Everything drawn of an impedance, thinned to what a chart can show."""
+
+from itertools import pairwise
+
+import numpy as np
+from pydantic import BaseModel
+
+from yielding_coil.api.numbers import Numbers, numbers, rows_of_numbers
+from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.readings import SwrReadings
+from yielding_coil.core.reflection import impedance_of, reflection_of, return_loss_db, swr_of
+from yielding_coil.core.sweep import Sweep
+
+# Fewer samples than this leave what lies between them to guessing; they are drawn as dots.
+FEW = 24
+
+
+class Curves(BaseModel):
+    """Everything drawn of an impedance; one entry per frequency, null where there is no finite value."""
+
+    frequency_hz: Numbers
+    resistance_ohm: Numbers
+    reactance_ohm: Numbers
+    swr: Numbers
+    return_loss_db: Numbers
+    gamma_real: Numbers
+    gamma_imag: Numbers
+
+    @classmethod
+    def from_core(cls, frequency_hz: Real, impedance_ohm: Complex) -> "Curves":
+        """As they travel, Γ and SWR against 50 Ω."""
+        gamma = reflection_of(impedance_ohm)
+        values = (
+            impedance_ohm.real,
+            impedance_ohm.imag,
+            swr_of(gamma),
+            return_loss_db(gamma),
+            gamma.real,
+            gamma.imag,
+        )
+        rows = rows_of_numbers(np.stack(values))
+        return cls.model_construct(
+            frequency_hz=frequency_hz.tolist(),
+            **dict(zip(_CURVES, rows, strict=True)),  # type: ignore[arg-type]
+        )
+
+
+_CURVES = ("resistance_ohm", "reactance_ohm", "swr", "return_loss_db", "gamma_real", "gamma_imag")
+
+
+class SweepCurves(Curves):
+    """Curves of a sweep. With few samples they are guessed between those in `sampled_hz`."""
+
+    sampled_hz: Numbers
+
+    @classmethod
+    def of(cls, found: Sweep | SwrReadings, low_hz: float, high_hz: float, points: int) -> "SweepCurves":
+        """As drawn between two frequencies: the samples, or the extremes of each column of too many."""
+        frequency = found.frequency_hz
+        inside = frequency[(frequency >= low_hz) & (frequency <= high_hz)]
+        few = inside.size < FEW
+        sampled = numbers(inside) if few else []
+        if few:
+            low, high = max(low_hz, found.low_hz), min(high_hz, found.high_hz)
+            between = np.linspace(low, max(low, high), max(2, points - inside.size))
+            frequency = np.unique(np.concatenate([between, inside]))
+        else:
+            frequency = inside
+        if isinstance(found, SwrReadings):
+            # As the resistor above 50 Ω that would show it: of that only SWR and return loss are told.
+            impedance = impedance_of(np.minimum(found.magnitude_at(frequency), 1 - 1e-9).astype(complex))
+        elif few:
+            impedance = found.impedance_at(frequency)
+        else:
+            impedance = found.impedance_ohm[(found.frequency_hz >= low_hz) & (found.frequency_hz <= high_hz)]
+        drawn = dict(Curves.from_core(*thinned(frequency, impedance, max(points, FEW + 2))))
+        if isinstance(found, SwrReadings):
+            unknown: Numbers = [None] * len(drawn["frequency_hz"])
+            drawn.update(dict.fromkeys(("resistance_ohm", "reactance_ohm", "gamma_real", "gamma_imag"), unknown))
+        return cls.model_construct(None, **drawn, sampled_hz=sampled)
+
+
+def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Real, Complex]:
+    """At most `points` samples: of each column the lowest and the highest |Γ|, in order."""
+    if frequency_hz.size <= points:
+        return frequency_hz, impedance_ohm
+    size = np.abs(reflection_of(impedance_ohm))
+    edges = np.linspace(0, frequency_hz.size, points // 2 + 1).astype(int)
+    keep = {
+        at
+        for low, high in pairwise(edges)
+        if high > low
+        for at in (low + int(np.argmin(size[low:high])), low + int(np.argmax(size[low:high])))
+    }
+    index = np.array(sorted(keep))
+    return frequency_hz[index], impedance_ohm[index]

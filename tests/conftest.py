@@ -1,4 +1,7 @@
+import re
 import shutil
+import subprocess
+import sys
 import tempfile
 import threading
 import time
@@ -10,10 +13,14 @@ import pytest
 import uvicorn
 from hypothesis import settings
 from sqlalchemy import create_engine, text
+from sqlalchemy.orm import Session
 
+from yielding_coil import demo
 from yielding_coil.api.app import create_app
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer
+
+TOP = Path(__file__).parents[1]
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
 settings.load_profile("steady")
@@ -34,13 +41,35 @@ def server():
     shutil.rmtree(folder)
 
 
-@pytest.fixture
-def engine(server):
-    """An empty, migrated database of its own for each test."""
-    name = f"test_{uuid4().hex}"
+@pytest.fixture(scope="session")
+def demo_template(server):
+    """A database with the invented builds in it: made once, copied for each test that wants them."""
+    name = "with_demo"
     admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
     with admin.connect() as connection:
         connection.execute(text(f"CREATE DATABASE {name} TEMPLATE yielding_coil"))
+    admin.dispose()
+    engine = create_engine(server.url(name))
+    with Session(engine) as session, session.begin():
+        demo.lay_in(session)
+    engine.dispose()
+    return name
+
+
+@pytest.fixture
+def laid_in(demo_template):
+    """The demo builds on the shelf; asked for before the database is copied."""
+    return demo_template
+
+
+@pytest.fixture
+def engine(server, request):
+    """A migrated database of its own for each test, empty or with the demo builds."""
+    template = request.getfixturevalue("laid_in") if "laid_in" in request.fixturenames else "yielding_coil"
+    name = f"test_{uuid4().hex}"
+    admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
+    with admin.connect() as connection:
+        connection.execute(text(f"CREATE DATABASE {name} TEMPLATE {template}"))
     engine = create_engine(server.url(name))
     yield engine
     engine.dispose()
@@ -81,3 +110,40 @@ def client(address):
     """What a script sees of the application: plain HTTP."""
     with httpx.Client(base_url=address) as client:
         yield client
+
+
+@pytest.fixture
+def folder():
+    """A data folder of its own."""
+    top = Path(tempfile.mkdtemp(prefix="yielding-coil-start-"))
+    top.chmod(0o755)
+    yield top / "data"
+    PrivateServer(top / "data").stop()
+    shutil.rmtree(top)
+
+
+@pytest.fixture
+def start(folder):
+    """Starts the application as a process and gives it with its address; ends what is left of it."""
+    running = []
+
+    def start(*options):
+        process = subprocess.Popen(
+            [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
+            cwd=TOP,
+            stdout=subprocess.PIPE,
+            stderr=subprocess.STDOUT,
+            text=True,
+        )
+        running.append(process)
+        said = process.stdout.readline()
+        found = re.search(r"http://127\.0\.0\.1:\d+/", said)
+        assert found, said + process.stdout.read()
+        assert str(folder) in process.stdout.readline()
+        return process, found[0]
+
+    yield start
+    for process in running:
+        process.kill()
+        process.wait()
+        process.stdout.close()

@@ -1,12 +1,9 @@
 """The application as a process: started, stopped, killed, started again."""
 
 import os
-import re
-import shutil
 import signal
 import subprocess
 import sys
-import tempfile
 from pathlib import Path
 
 import httpx
@@ -17,41 +14,6 @@ from yielding_coil.store.server import PrivateServer
 TOP = Path(__file__).parents[1]
 
 pytestmark = pytest.mark.deep
-
-
-@pytest.fixture
-def folder():
-    top = Path(tempfile.mkdtemp(prefix="yielding-coil-start-"))
-    top.chmod(0o755)
-    yield top / "data"
-    PrivateServer(top / "data").stop()
-    shutil.rmtree(top)
-
-
-@pytest.fixture
-def start(folder):
-    running = []
-
-    def start(*options):
-        process = subprocess.Popen(
-            [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
-            cwd=TOP,
-            stdout=subprocess.PIPE,
-            stderr=subprocess.STDOUT,
-            text=True,
-        )
-        running.append(process)
-        said = process.stdout.readline()
-        found = re.search(r"http://127\.0\.0\.1:\d+/", said)
-        assert found, said + process.stdout.read()
-        assert str(folder) in process.stdout.readline()
-        return process, found[0]
-
-    yield start
-    for process in running:
-        process.kill()
-        process.wait()
-        process.stdout.close()
 
 
 def end(process, how):
@@ -72,7 +34,7 @@ def test_it_ends_with_its_database_and_keeps_what_was_there(folder, start, how):
     assert process.returncode == 0
     assert PrivateServer(folder)._running() is None
     process, address = start()
-    assert shelf(address) == first == ["Allotment long vertical"]
+    assert shelf(address) == first == ["Allotment long vertical", "Orchard sloping wire"]
     end(process, signal.SIGTERM)
 
 

@@ -1,56 +1,13 @@
 """The API as a script uses it: over HTTP, against a database of its own."""
 
 from concurrent.futures import ThreadPoolExecutor
-from pathlib import Path
 from uuid import uuid4
 
 import numpy as np
 import pytest
+from asking import BAND, DEMO, bare, best, coil_of, drop, turned
 
 from yielding_coil.formats import touchstone
-
-DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
-BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
-
-
-def drop(client, data=None, name="allotment.s1p"):
-    data = (DEMO / "allotment-feedpoint.s1p").read_bytes() if data is None else data
-    return client.post("/api/sweeps", params={"name": name}, content=data)
-
-
-@pytest.fixture
-def build(client):
-    sweep = drop(client).json()
-    return client.post("/api/builds", json={"name": "Allotment", "sweep_id": sweep["id"]}).json()
-
-
-def bare(build):
-    return {
-        "antenna": {"kind": "sweep", "sweep_id": build["baseline_sweep_id"]},
-        "targets": build["targets"],
-        "elements": [{"kind": "line", "key": "line", "cable": "foam-6", "length_m": 17.6}],
-    }
-
-
-def best(client, build):
-    return client.post("/api/matches", json={"content": bare(build)}).json()[0]["content"]
-
-
-@pytest.fixture
-def design(client, build):
-    made = {"name": "Coil up", "content": best(client, build)}
-    return client.post(f"/api/builds/{build['id']}/designs", json=made).json()
-
-
-def turned(design, inductance_h):
-    """The design's content with its coil at another value."""
-    content = design["revision"]["content"]
-    elements = [{**e, "inductance_h": inductance_h} if e["kind"] == "coil" else e for e in content["elements"]]
-    return {**content, "elements": elements}
-
-
-def coil_of(revision):
-    return next(e["inductance_h"] for e in revision["content"]["elements"] if e["kind"] == "coil")
 
 
 class TestSweeps:
@@ -444,4 +401,4 @@ def test_the_demo_is_laid_in_once_and_never_over_a_users_data(client, engine, bu
         with Session(engine) as session, session.begin():
             assert demo.lay_in(session, fresh=fresh) is laid
     names = [b["name"] for b in client.get("/api/builds").json()]
-    assert sorted(names) == ["Allotment", "Allotment long vertical"]
+    assert sorted(names) == ["Allotment", "Allotment long vertical", "Orchard sloping wire"]

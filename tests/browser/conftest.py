@@ -2,9 +2,6 @@ import sys
 from pathlib import Path
 
 import pytest
-from sqlalchemy.orm import Session
-
-from yielding_coil import demo
 
 sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
 import browser  # how Chromium is started everywhere here
@@ -41,13 +38,6 @@ def settle(page):
     for open_page in page.context.pages:
         browser.settle(open_page)  # what is still under way belongs to this test's database
     assert errors == []
-
-
-@pytest.fixture
-def laid_in(engine):
-    """The demo build on the shelf."""
-    with Session(engine) as session, session.begin():
-        demo.lay_in(session)
 
 
 @pytest.fixture

@@ -249,10 +249,11 @@ def test_two_pages_on_one_design_keep_both_states(match_desk, address, context, 
 
     expect(there.get_by_text("was changed elsewhere meanwhile")).to_be_visible()
     expect(coil_field(there)).to_have_value("1.90 µH")
-    names = there.get_by_label("Design", exact=True).locator("option").all_inner_texts()
-    assert len(names) == 2
-    assert re.fullmatch(r"Coil up, C across \(mine, \d\d:\d\d\)", names[1])
-    there.get_by_label("Design", exact=True).select_option(label=names[0])
+    designs = there.get_by_role("region", name="Designs and history")
+    expect(
+        designs.get_by_role("heading", name=re.compile(r"^Coil up, C across \(mine, \d\d:\d\d\)$"))
+    ).to_be_visible()
+    designs.get_by_role("button", name="Open Coil up, C across", exact=True).click()
     expect(coil_field(there)).to_have_value("2.10 µH")
 
 
@@ -261,7 +262,7 @@ def test_networks_are_compared_and_taken(match_desk, settle):
     page.get_by_role("button", name="C up, coil across").click()
     expect(page.get_by_role("textbox", name="Series capacitor")).to_be_visible()
     settle()
-    page.get_by_role("button", name="Coil up, C across").click()
+    page.get_by_role("button", name="Coil up, C across", exact=True).click()
     expect(coil_field(page)).to_have_value("2.28 µH")
 
 
@@ -300,14 +301,16 @@ def test_the_caution_carries_the_voltage_that_occurs(match_desk):
 
 def test_metres_and_feet_by_one_switch(match_desk, settle):
     page = match_desk
-    page.get_by_role("radio", name="feet").click()
+    page.get_by_text("View", exact=True).click()
+    page.get_by_role("radio", name="feet").check()
     expect(page.get_by_text(re.compile(r"Coax, 57' 8 \d+/16\""))).to_be_visible()
     page.get_by_label("Length of coax").fill("8ft 3in")
     page.get_by_label("Length of coax").press("Enter")
     expect(page.get_by_label("Length of coax")).to_have_value("8' 3\"")
     settle()
     page.reload()
-    expect(page.get_by_role("radio", name="feet")).to_have_attribute("aria-checked", "true")
+    page.get_by_text("View", exact=True).click()
+    expect(page.get_by_role("radio", name="feet")).to_be_checked()
 
 
 def test_the_marker_moves_by_keys_and_is_in_the_address(match_desk, settle):

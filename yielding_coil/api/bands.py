@@ -11,7 +11,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.store import builds as queries
-from yielding_coil.store.content import Payload, Positive
+from yielding_coil.store.content import Hertz, Payload
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
 
@@ -22,8 +22,8 @@ MOST_OWN = 60
 class Stretch(Payload):
     """From one frequency to another."""
 
-    low_hz: Positive
-    high_hz: Positive
+    low_hz: Hertz
+    high_hz: Hertz
 
     @model_validator(mode="after")
     def _upright(self) -> "Stretch":

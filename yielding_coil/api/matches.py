@@ -22,6 +22,8 @@ from yielding_coil.store.content import (
     DesignContent,
     Feedline,
     FixedCapacitor,
+    Hertz,
+    PartLength,
     Positive,
 )
 
@@ -34,9 +36,9 @@ LARGEST_COAX_F = 50e-12
 class Template(BaseModel):
     """What the parts of a candidate are made of."""
 
-    former_m: Positive = 0.032
+    former_m: PartLength = 0.032
     wire: str = "cu-1.6"
-    pitch_m: Positive | None = None
+    pitch_m: PartLength | None = None
     cable: str = "pe-5"
 
 
@@ -46,7 +48,7 @@ class MatchAsked(BaseModel):
     content: DesignContent
     template: Template = Template()
     # Matched exactly here, in closed form; at the best over the targets when left out.
-    at_hz: Positive | None = None
+    at_hz: Hertz | None = None
     power_w: Annotated[Positive, Field(le=1e5)] = 100.0
 
 

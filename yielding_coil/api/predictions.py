@@ -23,7 +23,15 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline, FixedCapacitor, Positive
+from yielding_coil.store.content import (
+    CoaxCapacitor,
+    Coil,
+    DesignContent,
+    Feedline,
+    FixedCapacitor,
+    Hertz,
+    Positive,
+)
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
 
@@ -37,8 +45,8 @@ class PredictionAsked(BaseModel):
 
     content: DesignContent
     power_w: Annotated[Positive, Field(le=1e5)] = 100.0
-    low_hz: Positive
-    high_hz: Positive
+    low_hz: Hertz
+    high_hz: Hertz
     points: int = Field(default=201, ge=2, le=801)
     # Voltages and currents at every frequency too; the page draws without them.
     carried: bool = True
@@ -137,7 +145,7 @@ class RulerAsked(BaseModel):
     """A coil or a coax capacitor, and the stretch of values that its ruler shows."""
 
     element: Annotated[Coil | CoaxCapacitor | FixedCapacitor, Field(discriminator="kind")]
-    center_hz: Positive
+    center_hz: Hertz
     low: Positive
     high: Positive
 
@@ -146,7 +154,7 @@ class WindingAsked(BaseModel):
     """A coil with so many turns, or a coax capacitor of so many metres."""
 
     element: Annotated[Coil | CoaxCapacitor, Field(discriminator="kind")]
-    center_hz: Positive
+    center_hz: Hertz
     make: Positive
 
 

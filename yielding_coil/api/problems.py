@@ -33,7 +33,8 @@ class Problem(BaseModel):
 
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
-    status: {"model": Problem, "content": {"application/problem+json": {}}} for status in (404, 409, 413, 422)
+    status: {"model": Problem, "content": {"application/problem+json": {}}}
+    for status in (403, 404, 409, 413, 422, 503)
 }
 
 _TITLES = {404: "Not here", 409: "Changed elsewhere", 413: "Too large", 422: "Refused", 503: "Not ready"}

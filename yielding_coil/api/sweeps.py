@@ -22,7 +22,7 @@ from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import Finite, NotNegative, Payload, Positive, TargetPayload
+from yielding_coil.store.content import Finite, Hertz, NotNegative, Payload, TargetPayload
 from yielding_coil.store.sweeps import bin_sweep, core_sweep, keep_sweep, one_sweep, swept
 from yielding_coil.store.tables import Build, SweepRow
 
@@ -68,7 +68,7 @@ class SweepPatch(BaseModel):
 class TypedPoint(Payload):
     """R and X as read at one frequency."""
 
-    frequency_hz: Positive
+    frequency_hz: Hertz
     resistance_ohm: NotNegative
     reactance_ohm: Finite
 

@@ -20,6 +20,8 @@ from yielding_coil.core.reflection import (
 
 # What an analyser may show of a lossless load without being called wrong.
 HIGHEST_REFLECTION = 1.05
+# Anything larger is a slip, and would overflow in the sums.
+MOST = 1e15
 # Half the width, relative to the frequency, of the piece over which Q's derivatives are fitted.
 Q_WINDOW = 0.025
 
@@ -83,6 +85,9 @@ class Sweep:
             )
         require_positive("frequency_hz", frequency)
         require_finite("impedance_ohm", impedance)
+        for name, values in (("frequency_hz", frequency), ("impedance_ohm", np.abs(impedance))):
+            if values.max() > MOST:
+                raise OutOfDomainError(name, f"{values.max():g}", f"at most {MOST:g}")
         steps = np.diff(frequency)
         if (steps <= 0).any():
             at = int(np.argmax(steps <= 0))

@@ -238,13 +238,16 @@ def share_trimmed(
     deviates = sample(spreads, rng, builds)
     reach = TRIM_REACH * max(s.relative for s in spreads)
     held = np.zeros(builds, dtype=bool)
-    for step in np.linspace(-reach, reach, TRIES):
+    # From the middle outwards, and only for those that do not hold yet.
+    for step in sorted(np.linspace(-reach, reach, TRIES), key=abs):
+        left = np.flatnonzero(~held)
+        if left.size == 0:
+            break
         moved = [
-            np.full_like(d, 2 * step / own.relative) if s is own else d
+            np.full((left.size, 1), 2 * step / own.relative, dtype=complex) if s is own else d[left]
             for s, d in zip(spreads, deviates, strict=True)
         ]
-        holds, _ = _holding(varied(system, spreads, moved), system.box, frequency, allowed)
-        held |= holds
+        held[left], _ = _holding(varied(system, spreads, moved), system.box, frequency, allowed)
     return float(held.mean())
 
 

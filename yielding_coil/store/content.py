@@ -17,9 +17,18 @@ from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
 
-Positive = Annotated[float, Field(gt=0, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, allow_inf_nan=False)]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+# Wide enough for anything that is made of wire, narrow enough that no sum of them overflows.
+MOST = 1e15
+Positive = Annotated[float, Field(gt=1e-18, le=MOST, allow_inf_nan=False)]
+NotNegative = Annotated[float, Field(ge=0, le=MOST, allow_inf_nan=False)]
+Finite = Annotated[float, Field(ge=-MOST, le=MOST, allow_inf_nan=False)]
+Hertz = Annotated[float, Field(ge=1, le=1e12, allow_inf_nan=False)]
+# A part, a turn, a wire, in metres; a length of line.
+PartLength = Annotated[float, Field(ge=1e-6, le=100, allow_inf_nan=False)]
+LineLength = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
+Henry = Annotated[float, Field(ge=1e-12, le=1e3, allow_inf_nan=False)]
+Farad = Annotated[float, Field(ge=1e-18, le=1.0, allow_inf_nan=False)]
+SpreadOf = Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)]
 
 READING = "reading"
 
@@ -34,8 +43,8 @@ class TargetPayload(Payload):
     """A band to hold and the SWR allowed on it."""
 
     label: str = Field(max_length=60)
-    low_hz: Positive
-    high_hz: Positive
+    low_hz: Hertz
+    high_hz: Hertz
     swr_limit: Annotated[float, Field(gt=1, le=100)]
 
     def to_core(self) -> Target:
@@ -75,11 +84,11 @@ class Coil(Payload):
     kind: Literal["coil"] = "coil"
     key: str = Field(max_length=40)
     place: Literal["series", "shunt"]
-    inductance_h: Positive
-    former_m: Positive
+    inductance_h: Henry
+    former_m: PartLength
     wire: str = Field(max_length=40)
-    pitch_m: Positive | None = None  # None: turns touching
-    spread: NotNegative = 0.04
+    pitch_m: PartLength | None = None  # None: turns touching
+    spread: SpreadOf = 0.04
     piece: PieceSnapshot | None = None
 
     @property
@@ -150,10 +159,10 @@ class CoaxCapacitor(Payload):
     kind: Literal["coax_capacitor"] = "coax_capacitor"
     key: str = Field(max_length=40)
     place: Literal["series", "shunt"]
-    capacitance_f: Positive
+    capacitance_f: Farad
     cable: str = Field(max_length=40)
-    spread: NotNegative = 0.04
-    end_spread_f: NotNegative = 0.2e-12
+    spread: SpreadOf = 0.04
+    end_spread_f: Annotated[float, Field(ge=0, le=1e-9)] = 0.2e-12
     piece: PieceSnapshot | None = None
 
     def to_core(self, frequency_hz: float) -> OpenCoax:
@@ -174,9 +183,9 @@ class FixedCapacitor(Payload):
     kind: Literal["capacitor"] = "capacitor"
     key: str = Field(max_length=40)
     place: Literal["series", "shunt"]
-    capacitance_f: Positive
-    q: Positive = 1000.0
-    spread: NotNegative = 0.05
+    capacitance_f: Farad
+    q: Annotated[float, Field(ge=0.1, le=1e9)] = 1000.0
+    spread: SpreadOf = 0.05
     piece: PieceSnapshot | None = None
 
     def to_core(self, frequency_hz: float) -> Capacitor:
@@ -195,7 +204,7 @@ class Feedline(Payload):
     key: str = Field(max_length=40)
     place: Literal["through"] = "through"
     cable: str = Field(max_length=40)
-    length_m: NotNegative
+    length_m: LineLength
     piece: PieceSnapshot | None = None
 
     def to_core(self, frequency_hz: float) -> Line:
@@ -222,7 +231,7 @@ class DesignContent(Payload):
     targets: list[TargetPayload] = Field(min_length=1, max_length=12)
     elements: list[AnyElement] = Field(max_length=12)
     seed: int = Field(default=1, ge=0, le=2**31)
-    reading_spread: NotNegative = 0.02
+    reading_spread: SpreadOf = 0.02
 
     @property
     def center_hz(self) -> float:

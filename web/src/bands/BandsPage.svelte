@@ -197,11 +197,13 @@
 		padding: 10px 18px 40px;
 		display: grid;
 		gap: 14px;
+		grid-template-columns: minmax(0, 1fr);
 	}
 	h1 {
 		font-size: var(--size-24);
 	}
 	.wide {
+		position: relative;
 		overflow-x: auto;
 	}
 	table {

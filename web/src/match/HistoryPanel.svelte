@@ -179,7 +179,7 @@
 					<button
 						class="button"
 						aria-pressed={laid === `d${other.id}`}
-						aria-label="Lay {other.name} over"
+						aria-label="lay over: {other.name}"
 						onclick={() => layDesign(other)}>lay over</button
 					>
 				{/if}
@@ -221,12 +221,12 @@
 					<button
 						class="button"
 						aria-pressed={laid === `r${head.number}`}
-						aria-label="Lay {stateName(head)} over"
+						aria-label="lay over: {stateName(head)}"
 						onclick={() => tryTo(() => lay(head))}>lay over</button
 					>
 					<button
 						class="button"
-						aria-label="Take {stateName(head)} again"
+						aria-label="take again: {stateName(head)}"
 						onclick={() => tryTo(async () => ontake((await one(head.number)).content))}
 						>take again</button
 					>

@@ -104,7 +104,7 @@
 				{#if here}
 					<p class="soft">shown above</p>
 				{:else}
-					<button class="button" aria-label="Take {shapeName(c)}" onclick={() => ontake(c)}
+					<button class="button" aria-label="Take it: {shapeName(c)}" onclick={() => ontake(c)}
 						>Take it</button
 					>
 				{/if}

@@ -236,6 +236,7 @@
 						<ReturnLossChart
 							frame={{ ...frame, height: 236 }}
 							antenna={{ frequency_hz: curves.frequency_hz, values: curves.return_loss_db }}
+							sampledHz={curves.sampled_hz}
 						/>
 					{/if}
 				</section>

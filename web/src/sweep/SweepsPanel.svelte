@@ -123,7 +123,7 @@
 						{#if sweep.carries === 'impedance'}
 							<button
 								class="button"
-								aria-label="Match to {sweep.name}"
+								aria-label="match to this: {sweep.name}"
 								onclick={() => tryTo(() => onbaseline(sweep.id))}>match to this</button
 							>
 						{/if}

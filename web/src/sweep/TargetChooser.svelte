@@ -124,7 +124,7 @@
 			{#if i > 0}
 				<button
 					class="plain"
-					aria-label="Put {target.label} first"
+					aria-label="put first: {target.label}"
 					onclick={() => first(target.label)}>put first</button
 				>
 			{:else if build.targets.length > 1}
@@ -133,7 +133,7 @@
 			{#if build.targets.length > 1}
 				<button
 					class="plain"
-					aria-label="Drop {target.label}"
+					aria-label="drop {target.label}"
 					onclick={() => keep(build.targets.filter((t) => t.label !== target.label))}>drop</button
 				>
 			{/if}

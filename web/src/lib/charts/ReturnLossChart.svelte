@@ -2,7 +2,7 @@
 	Return loss against frequency, in dB, more upwards.
 -->
 <script lang="ts">
-	import { path } from './curve';
+	import { path, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 
 	import type { Curve, Frame } from './frame';
@@ -11,11 +11,13 @@
 		frame: Frame;
 		/** The antenna as measured. */
 		antenna: Curve;
+		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
+		sampledHz?: (number | null)[];
 		/** With the match, predicted; none on the sweep desk. */
 		match?: Curve;
 	}
 
-	let { frame, antenna, match }: Props = $props();
+	let { frame, antenna, sampledHz = [], match }: Props = $props();
 
 	const most = $derived(
 		Math.max(
@@ -28,7 +30,17 @@
 
 <Plot label="Return loss against frequency, in dB" {frame} bottom={0} {top} {ticks}>
 	{#snippet marks({ x, y, height: inner })}
-		<path class="antenna" d={path(antenna.frequency_hz, antenna.values, x, y)} />
+		<path
+			class="antenna"
+			class:unsure={sampledHz.length > 0}
+			d={path(antenna.frequency_hz, antenna.values, x, y)}
+		/>
+		{#each sampledHz as at, i (i)}
+			{@const value = at === null ? null : valueAt(antenna.frequency_hz, antenna.values, at)}
+			{#if at !== null && value !== null}
+				<circle class="dot" cx={x(at)} cy={y(value)} r="3.5" />
+			{/if}
+		{/each}
 		{#if match}
 			<path class="match" d={path(match.frequency_hz, match.values, x, y)} />
 		{/if}
@@ -43,6 +55,13 @@
 	}
 	.antenna {
 		stroke: var(--blueprint);
+	}
+	.unsure {
+		stroke-width: 1;
+		stroke-dasharray: 2 4;
+	}
+	.dot {
+		fill: var(--blueprint);
 	}
 	.match {
 		stroke: var(--copper);

@@ -1,0 +1,119 @@
+"""Saves that were acknowledged survive the end of the application and of its database, however sudden."""
+
+import contextlib
+import os
+import signal
+import subprocess
+import sys
+import threading
+import time
+
+import httpx
+import pytest
+from asking import coil_of, made_build, made_design, turned
+
+from yielding_coil.store.server import PrivateServer
+
+pytestmark = pytest.mark.deep
+
+KILLS = 10
+SAVES = 200
+
+
+def kill(pid):
+    with contextlib.suppress(ProcessLookupError):
+        os.kill(pid, signal.SIGKILL)
+
+
+class Saver:
+    """A page that saves as fast as it can, and remembers what was acknowledged."""
+
+    def __init__(self, design):
+        self.design, self.edited, self.acknowledged = design, 1, {}
+
+    def save(self, client):
+        """One try; whether it was acknowledged."""
+        value = (1000 + len(self.acknowledged)) * 1e-9
+        body = {"edited": self.edited, "content": turned(self.design, value)}
+        answer = client.post(f"/api/designs/{self.design['id']}/revisions", json=body)
+        if answer.status_code == 409:
+            # Kept, though its acknowledgement was lost: not one of those that were promised.
+            self.edited = answer.json()["newest_number"]
+            return False
+        if answer.status_code == 503:
+            time.sleep(0.05)  # the application is bringing the database back
+            return False
+        assert answer.status_code == 201, answer.text
+        self.edited = answer.json()["number"]
+        self.acknowledged[self.edited] = value
+        return True
+
+
+def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start):
+    """fsync is on, as everywhere outside the tests. Application, database, or both are killed amid the saving."""
+    process, address = start("--no-demo")
+    with httpx.Client(base_url=address) as client:
+        saver = Saver(made_design(client, made_build(client)))
+    for n in range(KILLS):
+        victims = ("application", "database", "both")[n % 3]
+        strike = threading.Timer(0.2 + 0.03 * n, end_of, (victims, process, folder))
+        strike.start()
+        after = 0
+        with httpx.Client(base_url=address, timeout=10) as client, contextlib.suppress(httpx.HTTPError):
+            while after < SAVES // KILLS:
+                after += saver.save(client) and not strike.is_alive()
+        strike.join()
+        if victims != "database":
+            process.wait(timeout=10)
+            process, address = start("--no-demo")  # and the next start needs no hand
+    with httpx.Client(base_url=address) as client:
+        while len(saver.acknowledged) < SAVES:
+            saver.save(client)
+        found = {
+            number: coil_of(client.get(f"/api/designs/{saver.design['id']}/revisions/{number}").json())
+            for number in saver.acknowledged
+        }
+
+    assert found == saver.acknowledged
+    assert len(found) >= SAVES
+
+
+def end_of(victims, process, folder):
+    """Kill without a word."""
+    if victims != "application":
+        kill(PrivateServer(folder)._running())
+    if victims != "database":
+        kill(process.pid)
+
+
+def test_the_database_stopped_under_the_application_says_so_and_comes_back(folder, start):
+    _, address = start("--no-demo")
+    with httpx.Client(base_url=address, timeout=10) as client:
+        build = made_build(client)
+        kill(PrivateServer(folder)._running())
+        answers = []
+        for _ in range(100):
+            answers.append(client.get("/api/builds"))
+            if answers[-1].status_code == 200:
+                break
+            time.sleep(0.1)
+        gone = answers[0].json()
+
+        assert (answers[0].status_code, gone["code"]) == (503, "database_gone")
+        assert "being started again" in gone["detail"]
+        assert [b["id"] for b in answers[-1].json()] == [build["id"]]
+        assert client.get("/api/health").status_code == 200
+
+
+def test_a_data_folder_is_not_shared(folder, start):
+    start("--no-demo")
+    again = subprocess.run(
+        [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder)],
+        capture_output=True,
+        text=True,
+        timeout=60,
+        check=False,
+    )
+
+    assert again.returncode != 0
+    assert "already runs on the data" in again.stderr

@@ -53,7 +53,7 @@ def test_typed_points_are_a_sweep_in_their_own_right(client):
         ([(20e6, 50, 0), (20e6, 60, 0)], "20 MHz twice"),
         ([(20e6, 50, 0)], "at least 2"),
         ([(20e6, -5, 0), (21e6, 50, 0)], "greater than or equal to 0"),
-        ([(0, 5, 0), (21e6, 50, 0)], "greater than 0"),
+        ([(0, 5, 0), (21e6, 50, 0)], "greater than"),
     ],
 )
 def test_wrong_points_are_refused(client, points, words):

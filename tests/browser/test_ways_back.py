@@ -184,7 +184,7 @@ def test_an_edit_without_an_application_is_kept_and_sent_when_it_is_back(page, o
     serve(port)
     if left:
         page.reload()
-    expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+    expect(page.get_by_role("status").filter(has_text=re.compile("^Saved"))).to_be_visible()
     expect(page.get_by_role("alert").filter(has_text="does not answer")).to_have_count(0)
     settle()
 

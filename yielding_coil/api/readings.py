@@ -1,5 +1,6 @@
 """What a sweep says: resonances, best match, bandwidth, Q, its standing in each target; and two compared."""
 
+from functools import lru_cache
 from typing import Literal
 from uuid import UUID
 
@@ -115,8 +116,12 @@ class Comparison(BaseModel):
 
 def floor_of(antenna: object, target: Target) -> Floor | None:
     """The floor under any match of a swept antenna on a target; None where its Q is not known there."""
-    if not isinstance(antenna, Sweep):
-        return None
+    return _floor_of(antenna, target) if isinstance(antenna, Sweep) else None
+
+
+@lru_cache(maxsize=512)
+def _floor_of(antenna: Sweep, target: Target) -> Floor | None:
+    """It hangs on nothing that is dragged: computed once for an antenna at hand."""
     q = float(antenna.q(target.center_hz))
     if not (np.isfinite(q) and q > 0):
         return None

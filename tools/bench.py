@@ -3,8 +3,10 @@
 import gzip
 import http.client
 import json
+import shutil
 import subprocess
 import sys
+import tempfile
 import time
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
@@ -218,7 +220,8 @@ def large_file(page: Page, address: str) -> None:
     f = np.linspace(20e6, 26e6, 200_000)
     gamma = 0.6 * np.exp(-1j * f / 1e6) + rng.normal(0, 1e-3, (f.size, 2)).view(complex)[:, 0]
     rows = "".join(f"{a:.1f} {g.real:.6f} {g.imag:.6f}\n" for a, g in zip(f, gamma, strict=True))
-    file = {"name": "long.s1p", "mimeType": "text/plain", "buffer": f"# Hz S RI R 50\n{rows}".encode()}
+    file = Path(tempfile.mkdtemp(prefix="yielding-coil-bench-")) / "long.s1p"
+    file.write_text(f"# Hz S RI R 50\n{rows}")
     page.goto(address)
     settle(page)
     start = time.perf_counter()
@@ -226,6 +229,7 @@ def large_file(page: Page, address: str) -> None:
     page.locator("path.antenna").first.wait_for(state="attached")
     took = time.perf_counter() - start
     settle(page)
+    shutil.rmtree(file.parent)
     gate("200,000 points, from drop to picture", f"{took:.2f} s, wanted 2 s", took <= 2)
 
 

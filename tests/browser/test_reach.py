@@ -31,7 +31,7 @@ def tab_to(page, name, most=160):
 
 
 def choose_by_keyboard(page, path):
-    """Enter on the file field. Asking the page who has the focus uses up, at times, what lets a key open a window."""
+    """Enter on the file field. Asking who has the focus at times uses up what lets a key open a window."""
     for _ in range(4):
         with contextlib.suppress(TimeoutError):
             with page.expect_file_chooser(timeout=3000) as chooser:

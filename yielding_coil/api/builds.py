@@ -8,16 +8,16 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.bands import OwnBands, bands_for
+from yielding_coil.api.bands import OwnBands
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.sweeps import InUseError, SweepOut, suggested_targets, sweep_out
+from yielding_coil.api.sweeps import InUseError, SweepOut, sweep_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.content import Positive, TargetPayload
-from yielding_coil.store.sweeps import one_sweep, swept
+from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Settings, SweepRow
 
 router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
@@ -169,9 +169,8 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
     for each in sweeps:
         if each.build_id is not None:
             raise InUseError(f"“{each.name}” belongs to a build already; drop its file again for another one")
-    found = swept(sweep)
-    targets = made.targets or suggested_targets(found, bands_for(session))[:1]
-    require_inside([t.to_core() for t in targets], found)
+    targets = made.targets or sweep_out(session, sweep).suggested_targets[:1]
+    require_inside([t.to_core() for t in targets], sweep)
     row = Build(
         name=made.name,
         power_w=made.power_w,

@@ -29,23 +29,28 @@ class Curves(BaseModel):
     @classmethod
     def from_core(cls, frequency_hz: Real, impedance_ohm: Complex) -> "Curves":
         """As they travel, Γ and SWR against 50 Ω."""
-        gamma = reflection_of(impedance_ohm)
-        values = (
-            impedance_ohm.real,
-            impedance_ohm.imag,
-            swr_of(gamma),
-            return_loss_db(gamma),
-            gamma.real,
-            gamma.imag,
-        )
-        rows = rows_of_numbers(np.stack(values))
+        rows = rows_of_numbers(drawn_of(impedance_ohm))
         return cls.model_construct(
             frequency_hz=frequency_hz.tolist(),
-            **dict(zip(_CURVES, rows, strict=True)),  # type: ignore[arg-type]
+            **dict(zip(DRAWN, rows, strict=True)),  # type: ignore[arg-type]
         )
 
 
-_CURVES = ("resistance_ohm", "reactance_ohm", "swr", "return_loss_db", "gamma_real", "gamma_imag")
+DRAWN = ("resistance_ohm", "reactance_ohm", "swr", "return_loss_db", "gamma_real", "gamma_imag")
+
+
+def drawn_of(impedance_ohm: Complex) -> Real:
+    """The rows named in `DRAWN`, of impedances of shape (..., n): shape (..., 6, n)."""
+    gamma = reflection_of(impedance_ohm)
+    rows = (
+        impedance_ohm.real,
+        impedance_ohm.imag,
+        swr_of(gamma),
+        return_loss_db(gamma),
+        gamma.real,
+        gamma.imag,
+    )
+    return np.stack(rows, axis=-2)
 
 
 class SweepCurves(Curves):

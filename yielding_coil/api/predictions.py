@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 
 from yielding_coil import data
 from yielding_coil.api.antennas import antenna_of
-from yielding_coil.api.curves import Curves
+from yielding_coil.api.curves import DRAWN, Curves, drawn_of
 from yielding_coil.api.holding import held, rng_of
 from yielding_coil.api.making import Finding, Made, findings_of, made_of, over_targets
 from yielding_coil.api.numbers import Numbers, number, numbers, rows_of_numbers
@@ -21,7 +21,7 @@ from yielding_coil.core.line import OpenCoax
 from yielding_coil.core.optimum import worst_over
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.system import Antenna, System
+from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.store.content import (
     CoaxCapacitor,
@@ -173,28 +173,12 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
     system = content.system(antenna)
     frequency = _grid(asked, antenna)
     stations = system.stations(frequency, asked.power_w)
-    z_above = [stations[0].impedance_ohm, *(s.impedance_ohm for s in stations[:-1])]
-    out = []
-    for k, station in enumerate(stations):
-        halfway = _halfway(system, k, z_above[k], frequency)
-        names = (*_FLOW, *_CARRIED) if asked.carried else _FLOW
-        values = [*(getattr(station, name) for name in names), halfway.real, halfway.imag]
-        rows = dict(zip((*names, "halfway_real", "halfway_imag"), rows_of_numbers(np.stack(values)), strict=True))
-        for name in _CARRIED:
-            rows.setdefault(name, [])
-        out.append(
-            StationOut.model_construct(
-                **dict(Curves.from_core(frequency, station.impedance_ohm)),
-                key=station.key,
-                **rows,
-            )
-        )
     targets = content.core_targets()
     worst = worst_over(system, targets)
     over = over_targets(content, system, asked.power_w)
     made = made_of(content, over)
     answer = Prediction.model_construct(
-        stations=out,
+        stations=_drawn(system, stations, frequency, asked.carried),
         box=system.box,
         targets=[
             TargetOut(label=t.label, swr_limit=t.swr_limit, worst_swr=number(w), floor=floor_of(antenna, t))
@@ -205,6 +189,29 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
     )
     # Already in shape: validating some ten thousand numbers again would cost more than computing them.
     return Response(answer.model_dump_json(warnings=False), media_type="application/json")
+
+
+def _drawn(system: System, stations: tuple[Station, ...], frequency: np.ndarray, carried: bool) -> list[StationOut]:
+    """The stations as they travel; all their rows are rounded at once."""
+    seen = np.stack([s.impedance_ohm for s in stations])
+    above = np.concatenate([seen[:1], seen[:-1]])
+    halfway = np.stack([_halfway(system, k, z, frequency) for k, z in enumerate(above)])
+    names = (*_FLOW, *_CARRIED) if carried else _FLOW
+    flow = np.stack([[getattr(s, name) for name in names] for s in stations])
+    rows = np.concatenate([drawn_of(seen), flow, np.stack([halfway.real, halfway.imag], axis=1)], axis=1)
+    numbered = rows_of_numbers(rows.reshape(-1, frequency.size))
+    at, width, hertz = (*DRAWN, *names, "halfway_real", "halfway_imag"), rows.shape[1], frequency.tolist()
+    left_out: dict[str, Numbers] = {} if carried else {name: [] for name in _CARRIED}
+    return [
+        StationOut.model_construct(
+            None,
+            frequency_hz=hertz,
+            key=station.key,
+            **dict(zip(at, numbered[k * width : (k + 1) * width], strict=True)),
+            **left_out,
+        )
+        for k, station in enumerate(stations)
+    ]
 
 
 @router.post("/yields")

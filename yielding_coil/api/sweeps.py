@@ -1,5 +1,6 @@
 """Sweeps: files, typed points and pasted text in; curves, tables and the original out."""
 
+from collections import OrderedDict
 from datetime import datetime
 from itertools import pairwise
 from typing import Annotated, Literal
@@ -96,8 +97,24 @@ def sweep_out(session: Session, row: SweepRow) -> SweepOut:
         high_hz=row.high_hz,
         reference_ohm=row.reference_ohm,
         remarks=row.remarks,
-        suggested_targets=suggested_targets(swept(row), bands_for(session)),
+        suggested_targets=_suggestions(row, bands_for(session)),
     )
+
+
+_Known = tuple[UUID, tuple[tuple[str, float, float], ...]]
+_suggested: OrderedDict[_Known, list[TargetPayload]] = OrderedDict()
+MOST_SUGGESTED = 512
+
+
+def _suggestions(row: SweepRow, bands: list[BandOut]) -> list[TargetPayload]:
+    """The suggestions for a sweep, which never changes: kept at hand as long as the bands stay the same."""
+    key = (row.id, tuple((b.label, b.low_hz, b.high_hz) for b in bands))
+    known = _suggested.get(key)
+    if known is None:
+        known = _suggested[key] = suggested_targets(swept(row), bands)
+        while len(_suggested) > MOST_SUGGESTED:
+            _suggested.popitem(last=False)
+    return known
 
 
 async def _body(request: Request) -> bytes:

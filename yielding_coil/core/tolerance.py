@@ -3,6 +3,8 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from scipy.special import ndtri
@@ -89,9 +91,8 @@ def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> 
     dimensions = sum(s.dimensions for s in spreads)
     if dimensions == 0:
         return []
-    exponent = int(math.log2(builds // SETS))
-    uniform = np.concatenate([qmc.Sobol(dimensions, rng=child).random_base2(exponent) for child in rng.spawn(SETS)])
-    normal = ndtri(np.clip(uniform, 1e-12, 1 - 1e-12))
+    seeds = tuple(_seed_of(child) for child in rng.spawn(SETS))
+    normal = _normal(dimensions, int(math.log2(builds // SETS)), seeds)
     found: list[Complex] = []
     column = 0
     for spread in spreads:
@@ -100,6 +101,22 @@ def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> 
             deviate = (deviate + 1j * normal[:, column + 1 : column + 2]) / math.sqrt(2)
         found.append(deviate)
         column += spread.dimensions
+    return found
+
+
+def _seed_of(rng: np.random.Generator) -> tuple[int, tuple[int, ...]]:
+    """What a spawned generator starts from."""
+    sequence: Any = rng.bit_generator.seed_seq
+    return sequence.entropy, tuple(sequence.spawn_key)
+
+
+@lru_cache(maxsize=64)
+def _normal(dimensions: int, exponent: int, seeds: tuple[tuple[int, tuple[int, ...]], ...]) -> Real:
+    """The normal deviates of some seeds, shape (builds, dimensions): a drag asks for the same ones all the time."""
+    rngs = [np.random.default_rng(np.random.SeedSequence(entropy, spawn_key=key)) for entropy, key in seeds]
+    uniform = np.concatenate([qmc.Sobol(dimensions, rng=rng).random_base2(exponent) for rng in rngs])
+    found = np.asarray(ndtri(np.clip(uniform, 1e-12, 1 - 1e-12)))
+    found.setflags(write=False)
     return found
 
 

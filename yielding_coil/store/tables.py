@@ -111,8 +111,9 @@ class SweepRow(Base):
     low_hz: Mapped[float]
     high_hz: Mapped[float]
     reference_ohm: Mapped[float]
-    data: Mapped[bytes]
-    original: Mapped[bytes]
+    # Megabytes at times: fetched only where they are looked at.
+    data: Mapped[bytes] = mapped_column(deferred=True)
+    original: Mapped[bytes] = mapped_column(deferred=True)
     original_name: Mapped[str] = mapped_column(String(255))
     remarks: Mapped[list[str]] = mapped_column(default=list)
     deleted_at: Mapped[datetime | None]

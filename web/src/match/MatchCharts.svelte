@@ -61,8 +61,10 @@
 
 <section class="sheet">
 	<div class="head">
-		<h2>{shown} at the match</h2>
-		<Help topic={shown === 'R and X' ? 'impedance' : 'swr'} name={shown} />
+		<h2>
+			{shown} at the match
+			<Help topic={shown === 'R and X' ? 'impedance' : 'swr'} name={shown} />
+		</h2>
 		{#each ['SWR', 'R and X', 'return loss'] as const as other (other)}
 			{#if other !== shown}
 				<button class="plain" onclick={() => (shown = other)}>{other}</button>
@@ -116,11 +118,14 @@
 		display: flex;
 		flex-wrap: wrap;
 		align-items: center;
-		gap: 6px 12px;
+		gap: 6px 9px;
 		margin-bottom: 4px;
 	}
 	h2 {
 		font-size: var(--size-14);
+	}
+	.head .mono {
+		white-space: nowrap;
 	}
 	.shift {
 		font-size: var(--size-13);

@@ -43,6 +43,8 @@
 	const coils = $derived(made.filter((m) => m.kind === 'coil'));
 	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
 	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
+	/** A number stays beside its sign. */
+	const kept = (text: string) => text.replaceAll(' %', '\u00a0%');
 	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
 	const floorText = $derived(nearFloor(prediction.targets));
 	const benchFarad = $derived(wire && wire.x < 0 ? -1 / (2 * Math.PI * wire.hz * wire.x) : null);
@@ -58,11 +60,11 @@
 			>
 		</p>
 		<p>
-			{why(yielded, content.reading_spread ?? 0.02, prediction.targets).join(' ')}
+			{kept(why(yielded, content.reading_spread ?? 0.02, prediction.targets).join(' '))}
 			<Help topic="yield" name="the yield" />
 		</p>
 		<p>
-			With another limit, reading in doubt: {atLimits(yielded)}.
+			With another limit, reading in doubt: {kept(atLimits(yielded))}.
 			{#if floorText}{floorText} <Help topic="floor" name="the floor" />{/if}
 		</p>
 		{#if yielded.reading.impossible}
@@ -201,7 +203,7 @@
 	.many .of {
 		grid-column: 1 / -1;
 	}
-	.top + p {
+	.top ~ p {
 		margin-top: 6px;
 		font-size: var(--size-13);
 	}

@@ -86,7 +86,11 @@ export function nearFloor(targets: Prediction['targets']): string | null {
 	if (!hardest?.floor) return null;
 	const { floor } = hardest;
 	if (floor.antenna_alone < 1.1) return null;
-	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, no lossless match goes below ${swr(floor.any)}.`;
+	const least =
+		floor.any < 1.02
+			? 'many parts without loss almost a perfect match'
+			: `no lossless match goes below ${swr(floor.any)}`;
+	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, ${least}.`;
 }
 
 /** What became of one design in another: parts, worst SWR. */

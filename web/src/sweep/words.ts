@@ -21,7 +21,11 @@ export function floorText(targets: Reading['targets']): string {
 	if (floor.antenna_alone < 1.1) {
 		return `${target.label} is narrow for a curve this wide: tuned and transformed exactly, the wire alone would stay below ${swr(floor.antenna_alone)}.`;
 	}
-	return `On ${target.label} no lossless match gets below ${swr(floor.any)}; the wire tuned alone reaches ${swr(floor.antenna_alone)}, with one more tuned circuit ${swr(floor.one_more)}.`;
+	const least =
+		floor.any < 1.02
+			? `On ${target.label} many parts without loss could match almost perfectly`
+			: `On ${target.label} no lossless match gets below ${swr(floor.any)}`;
+	return `${least}; the wire tuned alone reaches ${swr(floor.antenna_alone)}, with one more tuned circuit ${swr(floor.one_more)}.`;
 }
 
 /** The wire in the middle of a band: what its resistance and reactance mean. */

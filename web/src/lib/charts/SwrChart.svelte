@@ -243,6 +243,9 @@
 	.limit-name {
 		fill: var(--enamel);
 		font-size: var(--size-12);
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 3px;
 	}
 	.name {
 		font-size: var(--size-12);

@@ -182,8 +182,9 @@
 	}
 	.seen {
 		display: flex;
+		flex-wrap: wrap;
 		justify-content: space-between;
-		gap: 4px;
+		gap: 0 4px;
 		font-size: var(--size-12);
 		white-space: nowrap;
 	}

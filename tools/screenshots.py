@@ -22,6 +22,8 @@ def nothing(page: Page) -> None:
 def lay_over(page: Page) -> None:
     """The orchard's wire after rain over the dry one."""
     page.get_by_label("lay over: orchard-after-rain").check()
+    settle(page)
+    page.evaluate("scrollTo(0, 0)")
 
 
 def work(page: Page) -> None:

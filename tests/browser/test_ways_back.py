@@ -57,6 +57,12 @@ def test_a_state_is_named_laid_over_and_taken_again(match_desk, settle):
     page.get_by_role("button", name="lay over: as computed").click()
     expect(history(page)).to_contain_text("series coil 2.28 µH on 32 mm → 2.00 µH on 32 mm")
     expect(page.locator("text.copper").filter(has_text="as computed")).to_be_visible()
+    set_coil(page, "1.9")
+    settle()
+    page.get_by_role("button", name="lay over: state 2").click()
+    for name in ("as computed", "state 2"):
+        expect(page.locator("text.copper").filter(has_text=name)).to_be_visible()
+    expect(history(page)).to_contain_text("From “state 2” to now: series coil 2.00 µH on 32 mm → 1.90 µH")
     page.get_by_role("button", name="take again: as computed").click()
 
     expect(coil(page)).to_have_value("2.28 µH")

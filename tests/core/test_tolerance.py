@@ -1,3 +1,6 @@
+from dataclasses import replace
+from pathlib import Path
+
 import numpy as np
 import pytest
 
@@ -5,7 +8,10 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
-from yielding_coil.core.tolerance import Spread, swr_fan, yield_of
+from yielding_coil.core.tolerance import Spread, sample, share_trimmed, shares_at, swr_fan, yield_of
+from yielding_coil.formats import touchstone
+
+DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
 
 BAND = [Target("15 m", 21.0e6, 21.45e6, 2.0)]
 
@@ -122,3 +128,71 @@ def test_refusals(asked, words):
     given = {"targets": BAND, "spreads": [], "builds": 64, **asked}
     with pytest.raises(OutOfDomainError, match=words):
         yield_of(coil_and_resistor(), given["targets"], given["spreads"], np.random.default_rng(1), given["builds"])
+
+
+class TestOtherLimitsAndTrimming:
+    F = np.linspace(21.0e6, 21.45e6, 41)
+
+    def made(self):
+        """The demo's match with plain parts."""
+        wire = touchstone.read((DEMO / "allotment-feedpoint.s1p").read_bytes())
+        parts = [
+            Element("c", "shunt", Capacitor(6.55e-12, 1000)),
+            Element("l", "series", Inductor(2.28e-6, 220)),
+        ]
+        spreads = [Spread("coil", "l", "inductance_h", 0.04), Spread("capacitor", "c", "capacitance_f", 0.04)]
+        return System(wire, parts), [Target("15 m", 21.0e6, 21.45e6, 2.0)], spreads
+
+    def test_the_share_at_the_targets_own_limit_is_the_yield(self):
+        system, targets, spreads = self.made()
+        share = yield_of(system, targets, spreads, np.random.default_rng(5), 1024).share
+        at = shares_at(system, targets, spreads, np.random.default_rng(5), [2.0], 1024)
+
+        assert at == (pytest.approx(share),)
+
+    def test_a_wider_limit_never_holds_fewer(self):
+        system, targets, spreads = self.made()
+        shares = shares_at(system, targets, spreads, np.random.default_rng(5), [1.2, 1.5, 2.0, 3.0, 10.0], 512)
+
+        assert list(shares) == sorted(shares)
+        assert shares[-1] == 1
+
+    def test_trimming_never_costs_a_build(self):
+        system, targets, spreads = self.made()
+        plain = yield_of(system, targets, spreads, np.random.default_rng(5), 256).share
+        for name in ("coil", "capacitor"):
+            assert share_trimmed(system, targets, spreads, np.random.default_rng(5), name, 256) >= plain
+
+    def test_trimming_one_part_is_choosing_its_best_value_for_what_the_other_became(self):
+        """Held against a plain search over the coil for each build, one by one."""
+        system, targets, spreads = self.made()
+        wide = [replace(s, relative=0.12) for s in spreads]
+        z = system.antenna.impedance_at(self.F)
+        deviates = sample(wide, np.random.default_rng(9), 64)[1].real[:, 0]
+        holds = 0
+        for deviate in deviates:
+            c = 6.55e-12 * (1 + deviate * 0.06)
+            above = 1 / (1 / z + 2j * np.pi * self.F * c + 2 * np.pi * self.F * c / 1000)
+            coils = 2.28e-6 * (1 + np.linspace(-0.48, 0.48, 2001))[:, np.newaxis]
+            seen = above + 2 * np.pi * self.F * coils * (1j + 1 / 220)
+            holds += bool((np.abs((seen - 50) / (seen + 50)).max(axis=1) <= 1 / 3).any())
+        found = share_trimmed(system, targets, wide, np.random.default_rng(9), "coil", 64)
+
+        # Steps of 2 % in place of 0.05 % miss a few builds that hold over a stretch narrower than a step.
+        assert found == pytest.approx(holds / 64, abs=0.05)
+        assert found <= holds / 64
+
+    def test_a_part_without_a_spread_cannot_be_trimmed(self):
+        system, targets, spreads = self.made()
+        with pytest.raises(OutOfDomainError, match="trimmed is wire; it must be one of coil, capacitor"):
+            share_trimmed(system, targets, spreads, np.random.default_rng(5), "wire")
+
+    def test_the_same_seed_gives_the_same_samples_however_often(self):
+        spreads = self.made()[2]
+        first, again = (sample(spreads, np.random.default_rng(3), 64) for _ in range(2))
+        other = sample(spreads, np.random.default_rng(4), 64)
+
+        assert all(np.array_equal(a, b) for a, b in zip(first, again, strict=True))
+        assert not np.array_equal(first[0], other[0])
+        rng = np.random.default_rng(3)
+        assert not np.array_equal(sample(spreads, rng, 64)[0], sample(spreads, rng, 64)[0])

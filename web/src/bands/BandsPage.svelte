@@ -94,7 +94,7 @@
 <svelte:head><title>Bands · Yielding Coil</title></svelte:head>
 
 <Header />
-<main>
+<main class="page">
 	<h1>Bands</h1>
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	{#if table && settings}
@@ -191,17 +191,6 @@
 </main>
 
 <style>
-	main {
-		max-width: 1180px;
-		margin: 0 auto;
-		padding: 10px 18px 40px;
-		display: grid;
-		gap: 14px;
-		grid-template-columns: minmax(0, 1fr);
-	}
-	h1 {
-		font-size: var(--size-24);
-	}
 	.wide {
 		position: relative;
 		overflow-x: auto;

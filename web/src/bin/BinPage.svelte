@@ -44,7 +44,7 @@
 <svelte:head><title>Bin · Yielding Coil</title></svelte:head>
 
 <Header />
-<main>
+<main class="page">
 	<h1>Bin</h1>
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	{#if news}<Note kind="news">{news} <a href="/">To the shelf</a></Note>{/if}
@@ -77,22 +77,6 @@
 </main>
 
 <style>
-	main {
-		max-width: 900px;
-		margin: 0 auto;
-		padding: 10px 18px 40px;
-		display: grid;
-		gap: 14px;
-	}
-	h1 {
-		font-size: var(--size-24);
-	}
-	ul {
-		list-style: none;
-		padding: 0;
-		display: grid;
-		gap: 8px;
-	}
 	.words {
 		flex: 1 1 240px;
 	}

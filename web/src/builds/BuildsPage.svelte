@@ -107,7 +107,7 @@
 <svelte:head><title>Builds · Yielding Coil</title></svelte:head>
 
 <Header />
-<main>
+<main class="page">
 	<h1>Builds</h1>
 	{#if problem}
 		<Note kind="danger">{problem}</Note>
@@ -155,22 +155,6 @@
 </main>
 
 <style>
-	main {
-		max-width: 1100px;
-		margin: 0 auto;
-		padding: 10px 18px 40px;
-		display: grid;
-		gap: 14px;
-	}
-	h1 {
-		font-size: var(--size-24);
-	}
-	ul {
-		list-style: none;
-		padding: 0;
-		display: grid;
-		gap: 14px;
-	}
 	.first {
 		color: var(--soft);
 		max-width: 60ch;

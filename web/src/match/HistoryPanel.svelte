@@ -18,10 +18,10 @@
 	interface Props {
 		design: Design;
 		designs: Design[];
-		/** The revision or design laid over: "r3" or "d…"; empty for none. */
-		laid: string;
-		/** Lays a state over the charts, or nothing. */
-		onlay: (laid: string, name: string, content: Revision['content'] | null) => void;
+		/** The revisions and designs laid over: "r3", "d…". */
+		laid: string[];
+		/** Lays a state over the charts, or takes it off again. */
+		onlay: (key: string, name: string, content: Revision['content'] | null) => void;
 		/** Opens another design. */
 		onopen: (id: string) => void;
 		/** Takes an earlier state again, as a new edit. */
@@ -35,7 +35,15 @@
 	let heads = $state.raw<RevisionHead[]>([]);
 	let all = $state(false);
 	let problem = $state<string | null>(null);
-	let told = $state.raw<{ name: string; lines: string[] } | null>(null);
+	let contents = $state.raw<{ key: string; name: string; content: Revision['content'] }[]>([]);
+	const told = $derived(
+		contents
+			.filter((c) => laid.includes(c.key))
+			.map((c) => ({
+				name: c.name,
+				lines: designDifference(c.content, design.revision.content)
+			}))
+	);
 	let binned = $state.raw<Design | null>(null);
 
 	const path = $derived({ design_id: design.id });
@@ -70,28 +78,21 @@
 
 	const stateName = (head: RevisionHead) => head.label || `state ${head.number}`;
 
+	function put(key: string, name: string, content: Revision['content']): void {
+		contents = [...contents.filter((c) => c.key !== key), { key, name, content }];
+		onlay(key, name, content);
+	}
+
 	async function lay(head: RevisionHead): Promise<void> {
-		if (laid === `r${head.number}`) return drop();
-		const found = await one(head.number);
-		told = {
-			name: stateName(head),
-			lines: designDifference(found.content, design.revision.content)
-		};
-		onlay(`r${head.number}`, stateName(head), found.content);
+		const key = `r${head.number}`;
+		if (laid.includes(key)) return onlay(key, '', null);
+		put(key, stateName(head), (await one(head.number)).content);
 	}
 
 	function layDesign(other: Design): void {
-		if (laid === `d${other.id}`) return drop();
-		told = {
-			name: other.name,
-			lines: designDifference(other.revision.content, design.revision.content)
-		};
-		onlay(`d${other.id}`, other.name, other.revision.content);
-	}
-
-	function drop(): void {
-		told = null;
-		onlay('', '', null);
+		const key = `d${other.id}`;
+		if (laid.includes(key)) return onlay(key, '', null);
+		put(key, other.name, other.revision.content);
 	}
 
 	async function label(head: RevisionHead, text: string): Promise<void> {
@@ -178,7 +179,7 @@
 					>
 					<button
 						class="button"
-						aria-pressed={laid === `d${other.id}`}
+						aria-pressed={laid.includes(`d${other.id}`)}
 						aria-label="lay over: {other.name}"
 						onclick={() => layDesign(other)}>lay over</button
 					>
@@ -220,7 +221,7 @@
 				{#if head.number !== design.revision.number}
 					<button
 						class="button"
-						aria-pressed={laid === `r${head.number}`}
+						aria-pressed={laid.includes(`r${head.number}`)}
 						aria-label="lay over: {stateName(head)}"
 						onclick={() => tryTo(() => lay(head))}>lay over</button
 					>
@@ -241,11 +242,9 @@
 			>{all ? 'the last five' : `all ${heads.length} states`}</button
 		>
 	{/if}
-	{#if told}
-		<p role="status">
-			From “{told.name}” to now: {told.lines.length ? told.lines.join('; ') : 'the same parts'}.
-		</p>
-	{/if}
+	{#each told as { name, lines } (name)}
+		<p role="status">From “{name}” to now: {lines.length ? lines.join('; ') : 'the same parts'}.</p>
+	{/each}
 </section>
 
 <style>

@@ -28,8 +28,8 @@
 		yielded: Yield | null;
 		/** Which way the last edit moved the curve, in words. */
 		shift: string | null;
-		/** Another design or state laid over. */
-		laid?: { name: string; station: Station };
+		/** Other designs and states laid over. */
+		laid: { name: string; station: Station }[];
 		/** What no lossless match goes below. */
 		floors: { low_hz: number; high_hz: number; swr: number }[];
 	}
@@ -84,9 +84,11 @@
 		<SwrChart
 			{frame}
 			{floors}
-			others={laid
-				? [{ name: laid.name, frequency_hz: laid.station.frequency_hz, values: laid.station.swr }]
-				: []}
+			others={laid.map(({ name, station }) => ({
+				name,
+				frequency_hz: station.frequency_hz,
+				values: station.swr
+			}))}
 			otherHue="copper"
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
 			match={{ frequency_hz: box.frequency_hz, values: box.swr }}
@@ -101,7 +103,7 @@
 			{frame}
 			curves={box}
 			hue="copper"
-			others={laid ? [{ name: laid.name, curves: laid.station }] : []}
+			others={laid.map(({ name, station }) => ({ name, curves: station }))}
 		/>
 	{:else}
 		<ReturnLossChart

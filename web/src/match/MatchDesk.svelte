@@ -12,24 +12,25 @@
 		type Schemas,
 		type Station
 	} from '../lib/api/client';
-	import { valueAt } from '../lib/charts/curve';
+	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { length, megahertz } from '../lib/units/format';
+	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import CoaxPanel from './CoaxPanel.svelte';
 	import HistoryPanel from './HistoryPanel.svelte';
 	import MatchCharts from './MatchCharts.svelte';
 	import PartRuler from './PartRuler.svelte';
+	import { at, partNames, point, roadOf, stopsOf } from './seen';
 	import SideBySide from './SideBySide.svelte';
 	import { chartRange, feedline, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
-	import { lineLoss, moved, targetText } from './words';
+	import { moved, targetText } from './words';
 	import { standingOf, Work } from './work.svelte';
 
 	interface Props {
@@ -72,17 +73,16 @@
 	);
 
 	function open(design: Design): void {
-		lay('', '', null);
+		laid = [];
 		work.open(design);
 		router.note({ design: design.id, revision: null });
 	}
 
-	/** A state or a design laid over the charts: its key, its name, and what it does. */
-	let laid = $state.raw<{ key: string; name: string; station: Station } | null>(null);
-	let laidKey = $state('');
+	/** States and designs laid over the charts: their keys, names, and what they do. */
+	let laid = $state.raw<{ key: string; name: string; station: Station }[]>([]);
 	async function lay(key: string, name: string, other: Content | null): Promise<void> {
-		laidKey = key;
-		if (!other) return void (laid = null);
+		laid = laid.filter((l) => l.key !== key);
+		if (!other) return;
 		try {
 			const found = await answer(
 				api.POST('/api/predictions', {
@@ -97,7 +97,7 @@
 				})
 			);
 			const station = found.stations[found.box];
-			if (laidKey === key && station) laid = { key, name, station };
+			if (station) laid = [...laid.filter((l) => l.key !== key), { key, name, station }];
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			work.problem = why.message;
@@ -191,112 +191,28 @@
 		return first ? (first.low_hz + first.high_hz) / 2 : 0;
 	});
 
-	function at(station: Station | undefined, hz: number) {
-		const read = (values: (number | null)[] | undefined) =>
-			station && values ? valueAt(station.frequency_hz, values, hz) : null;
-		return {
-			r: read(station?.resistance_ohm),
-			x: read(station?.reactance_ohm),
-			swr: read(station?.swr),
-			re: read(station?.gamma_real),
-			im: read(station?.gamma_imag),
-			halfRe: read(station?.halfway_real),
-			halfIm: read(station?.halfway_imag),
-			power: read(station?.power_w),
-			loss: read(station?.loss_w)
-		};
-	}
-	const seen = $derived(stations.map((s) => ({ key: s.key, ...at(s, markerHz) })));
+	const seen = $derived(stations.map((s) => at(s, markerHz)));
 	const atBox = $derived(prediction ? seen[prediction.box] : undefined);
-	const point = (p: { re: number | null; im: number | null } | undefined) =>
-		p && p.re !== null && p.im !== null ? { re: p.re, im: p.im } : null;
-	const twins = $derived(
-		work.content ? new Set(parts(work.content).map((p) => p.kind === 'coil')).size === 1 : false
-	);
-	const names = $derived(
-		new Map(
-			(work.content ? parts(work.content) : []).map((p) => {
-				const what = p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C';
-				return [p.key, twins ? `${p.place} ${what}` : what];
-			})
-		)
-	);
 	const road = $derived(
-		(prediction ? seen.slice(1, prediction.box + 1) : []).flatMap((leg, i) => {
-			const from = point(seen[i]);
-			const to = point(leg);
-			const half = point({ re: leg.halfRe, im: leg.halfIm });
-			return from && to && half ? [{ from, half, to, name: names.get(leg.key) ?? leg.key }] : [];
-		})
+		prediction && work.content ? roadOf(seen, prediction.box, partNames(work.content)) : []
 	);
 	const line = $derived(work.content ? feedline(work.content) : undefined);
-	const lineMade = $derived(prediction?.made.find((m) => m.kind === 'line'));
 	const middle = $derived(at(antenna, centerHz));
-	const stops = $derived.by(() => {
-		const wire = seen[0];
-		const last = seen[seen.length - 1];
-		if (!prediction || !wire || !last || !atBox) return [];
-		const matchHeat = seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0);
-		const found = [
-			{
-				key: 'wire',
-				title: 'The wire',
-				detail: sweep?.name ?? '',
-				of: wire,
-				heat: 0,
-				measured: true,
-				href: `/builds/${build.id}/sweep`,
-				here: false
-			},
-			{
-				key: 'match',
-				title: 'Match',
-				detail: work.content
-					? parts(work.content)
-							.map((p) => `${names.get(p.key)} ${p.place === 'series' ? 'up' : 'across'}`)
-							.join(' · ')
-					: '',
-				of: atBox,
-				heat: matchHeat,
-				measured: false,
-				here: true
-			}
-		];
-		if (line) {
-			found.push({
-				key: 'line',
-				title: `Coax, ${length(line.length_m, units.length)}`,
-				detail: lineMade && lineMade.kind === 'line' ? lineLoss(lineMade) : '',
-				of: last,
-				heat: last.loss ?? 0,
-				measured: false,
-				here: false
-			});
-		}
-		found.push({
-			key: 'radio',
-			title: 'Radio',
-			detail: `${megahertz(markerHz)} MHz`,
-			of: last,
-			heat: 0,
-			measured: false,
-			here: false
-		});
-		return found.map(({ of, ...stop }) => ({
-			...stop,
-			resistance: of.r,
-			reactance: of.x,
-			swr: of.swr,
-			watts: of.power
-		}));
-	});
+	const stops = $derived(
+		prediction && work.content
+			? stopsOf({
+					content: work.content,
+					prediction,
+					seen,
+					sweepName: sweep?.name ?? '',
+					sweepHref: `/builds/${build.id}/sweep`,
+					markerHz,
+					unit: units.length
+				})
+			: []
+	);
 	const floors = $derived(
-		(prediction?.targets ?? []).flatMap((t) => {
-			const band = work.content?.targets.find((b) => b.label === t.label);
-			return t.floor && band
-				? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: t.floor.any }]
-				: [];
-		})
+		prediction && work.content ? floorsOf(prediction.targets, work.content.targets) : []
 	);
 	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
 
@@ -370,7 +286,7 @@
 				former={shift ? formerBox : undefined}
 				yielded={work.yielded}
 				{shift}
-				laid={laid ?? undefined}
+				{laid}
 				{floors}
 			/>
 			<div class="pair">
@@ -458,7 +374,7 @@
 				<HistoryPanel
 					design={work.design}
 					{designs}
-					laid={laidKey}
+					laid={laid.map((l) => l.key)}
 					onlay={lay}
 					onopen={choose}
 					ontake={(earlier) => work.edit(earlier, true)}

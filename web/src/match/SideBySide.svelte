@@ -6,6 +6,7 @@
 
 	import { answer, api, type Candidate, type Prediction } from '../lib/api/client';
 	import { path } from '../lib/charts/curve';
+	import Picture from '../lib/charts/Picture.svelte';
 	import { percent, quantity, swr, watts } from '../lib/units/format';
 	import { parts, sameShape, shapeName, shapeOf, valueOf } from './shape';
 	import type { Content } from '../lib/api/client';
@@ -70,27 +71,29 @@
 			{@const here = sameShape(c, shapeOf(content))}
 			<article class:here>
 				<h3>{shapeName(c)}</h3>
-				<svg
-					viewBox="0 0 {width} {height}"
-					role="img"
-					aria-label="SWR of {shapeName(c)}, worst {swr(c.worst_swr)}"
-				>
-					{#each content.targets as t (t.label)}
-						<rect
-							x={x(t.low_hz)}
-							width={Math.max(1.5, x(t.high_hz) - x(t.low_hz))}
-							y="0"
-							{height}
-						/>
-						<line
-							x1={x(t.low_hz) - 6}
-							x2={x(t.high_hz) + 6}
-							y1={y(t.swr_limit)}
-							y2={y(t.swr_limit)}
-						/>
-					{/each}
-					<path d={curve(found[shapeName(c)])} />
-				</svg>
+				<Picture title="SWR of {shapeName(c)}">
+					<svg
+						viewBox="0 0 {width} {height}"
+						role="img"
+						aria-label="SWR of {shapeName(c)}, worst {swr(c.worst_swr)}"
+					>
+						{#each content.targets as t (t.label)}
+							<rect
+								x={x(t.low_hz)}
+								width={Math.max(1.5, x(t.high_hz) - x(t.low_hz))}
+								y="0"
+								{height}
+							/>
+							<line
+								x1={x(t.low_hz) - 6}
+								x2={x(t.high_hz) + 6}
+								y1={y(t.swr_limit)}
+								y2={y(t.swr_limit)}
+							/>
+						{/each}
+						<path d={curve(found[shapeName(c)])} />
+					</svg>
+				</Picture>
 				<p>
 					worst <b class="mono">{swr(c.worst_swr)}</b>, {c.share === null || c.share === undefined
 						? '–'

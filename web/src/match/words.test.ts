@@ -1,7 +1,18 @@
 import { expect, test } from 'vitest';
 
-import type { Yield } from '../lib/api/client';
-import { caution, coilText, finding, lineLoss, moved, targetText, why } from './words';
+import type { Content, Yield } from '../lib/api/client';
+import {
+	atLimits,
+	caution,
+	coilText,
+	designDifference,
+	finding,
+	lineLoss,
+	moved,
+	nearFloor,
+	targetText,
+	why
+} from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -106,4 +117,47 @@ test('where even a perfect build misses, that is what is said', () => {
 	const target = { label: '40 m', swr_limit: 2, worst_swr: 2.92 };
 	expect(why(none, 0.02, [target])[0]).toBe('Even a perfect build reaches 2.92 on 40 m.');
 	expect(why(found, 0.02, [{ ...target, worst_swr: 1.5 }])[0]).toContain('80 %');
+});
+
+test('other limits, and how near the floor', () => {
+	const limits = [
+		{ swr_limit: 1.5, parts_share: 0, reading_share: 0.01 },
+		{ swr_limit: 2, parts_share: 0.97, reading_share: 0.8 }
+	];
+	expect(atLimits({ limits } as unknown as Yield)).toBe('1 % at 1.5, 80 % at 2');
+	const floor = { q: 20, antenna_alone: 1.6, one_more: 1.08, any: 1.004 };
+	const target = { label: '15 m', swr_limit: 2, worst_swr: 1.53, floor };
+	expect(nearFloor([target])).toBe(
+		'Worst SWR on 15 m: 1.53. One more tuned circuit could reach 1.08, many parts without loss almost a perfect match.'
+	);
+	expect(nearFloor([{ ...target, floor: { ...floor, any: 1.2 } }])).toContain('goes below 1.20');
+	expect(nearFloor([{ ...target, floor: { ...floor, antenna_alone: 1.05 } }])).toBeNull();
+	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
+});
+
+test('what became of a design, part by part', () => {
+	const targets = [{ label: '15 m', low_hz: 21e6, high_hz: 21.45e6, swr_limit: 2 }];
+	const coil = {
+		kind: 'coil',
+		key: 'coil',
+		place: 'series',
+		inductance_h: 2.28e-6,
+		former_m: 0.032
+	};
+	const line = { kind: 'line', key: 'line', place: 'through', cable: 'foam-6', length_m: 10 };
+	const a = { targets, elements: [coil, line] } as unknown as Content;
+	const b = {
+		targets: [{ ...targets[0], swr_limit: 1.5 }],
+		elements: [
+			{ ...coil, inductance_h: 2e-6 },
+			{ kind: 'capacitor', key: 'c', place: 'shunt', capacitance_f: 1e-11 }
+		]
+	} as unknown as Content;
+	expect(designDifference(a, a)).toEqual([]);
+	expect(designDifference(a, b)).toEqual([
+		'series coil 2.28 µH on 32 mm → 2.00 µH on 32 mm',
+		'coax 10.0 m of foam-6 is gone',
+		'shunt capacitor 10.0 pF is new',
+		'for 15 m (21.000 to 21.450 MHz, 2.00) → for 15 m (21.000 to 21.450 MHz, 1.50)'
+	]);
 });

@@ -12,6 +12,7 @@
 		type SweepCurves
 	} from '../lib/api/client';
 	import { valueAt } from '../lib/charts/curve';
+	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
@@ -134,14 +135,7 @@
 		markerHz,
 		onmarker
 	});
-	const floors = $derived(
-		(reading?.targets ?? []).flatMap((t) => {
-			const band = build.targets.find((b) => b.label === t.label);
-			return t.floor && band
-				? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: t.floor.any }]
-				: [];
-		})
-	);
+	const floors = $derived(reading ? floorsOf(reading.targets, build.targets) : []);
 </script>
 
 <Desk>

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { Reading } from '../lib/api/client';
-import { match, resonances, sharpness, standing } from './words';
+import { floorText, match, resonances, sharpness, standing } from './words';
 
 const reading: Reading = {
 	best_frequency_hz: 14.1e6,
@@ -58,4 +58,23 @@ test('a band that leaves the sweep says on which side', () => {
 test('sharpness has a word, or nothing where Q is not known', () => {
 	expect(sharpness(reading)).toContain('Q about 12');
 	expect(sharpness({ ...reading, q: null })).toBe('');
+});
+
+test('the floor of the hardest band, in a sentence', () => {
+	const at = (label: string, alone: number, any: number) =>
+		({
+			label,
+			floor: { q: 10, antenna_alone: alone, one_more: 1.2, any }
+		}) as Reading['targets'][number];
+	expect(floorText([at('12 m', 1.2, 1.03), at('15 m', 1.9, 1.11)])).toBe(
+		'On 15 m no lossless match gets below 1.11; the wire tuned alone reaches 1.90, with one more tuned circuit 1.20.'
+	);
+	expect(floorText([at('15 m', 1.5, 1.001)])).toContain('could match almost perfectly');
+	expect(floorText([at('30 m', 1.04, 1.0)])).toContain('30 m is narrow for a curve this wide');
+	expect(floorText([{ label: 'x', floor: null } as Reading['targets'][number]])).toBe('');
+});
+
+test('SWR alone says what is missing', () => {
+	const bare = { label: '15 m', lowest_resistance_ohm: null } as Reading['targets'][number];
+	expect(standing(bare)).toContain('SWR alone does not say R and X');
 });

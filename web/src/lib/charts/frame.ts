@@ -26,3 +26,14 @@ export interface Overlay extends Curve {
 
 /** Dash patterns of overlays, one after the other; the first curve of a chart is solid. */
 export const dashes = ['9 3 2 3', '4 4', '1 4', '12 5', '6 2 1 2 1 2'];
+
+/** The floors to draw: for each target that has one, its edges with the least SWR of any lossless match. */
+export function floorsOf(
+	found: { label: string; floor?: { any: number } | null }[],
+	targets: { label: string; low_hz: number; high_hz: number }[]
+): { low_hz: number; high_hz: number; swr: number }[] {
+	return found.flatMap(({ label, floor }) => {
+		const band = targets.find((t) => t.label === label);
+		return floor && band ? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: floor.any }] : [];
+	});
+}

@@ -98,7 +98,7 @@
 				<clipPath id={clip}><rect x="0" y="-1" {width} height={inner + 2} /></clipPath>
 			</defs>
 			<g transform="translate({left},{above})">
-				{#each names as { stretch, edge, row, start } (stretch.label)}
+				{#each names as { stretch } (stretch.label)}
 					<rect
 						class="band"
 						x={x(Math.max(stretch.low_hz, lowHz))}
@@ -109,6 +109,8 @@
 						y="0"
 						height={inner}
 					/>
+				{/each}
+				{#each names as { stretch, edge, row, start } (stretch.label)}
 					<text
 						class="band-name"
 						x={start ? edge + 4 : edge - 5}

@@ -39,5 +39,6 @@
 		justify-content: space-between;
 		align-items: start;
 		gap: 16px;
+		margin-bottom: 8px;
 	}
 </style>

@@ -47,11 +47,11 @@ def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(fold
     assert PrivateServer(folder)._running() is not None  # the orphan
 
     process, address = start("--fresh-demo")
-    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
+    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine", "Orchard sloping wire"]
     os.kill(PrivateServer(folder)._running(), signal.SIGKILL)
     end(process, signal.SIGKILL)
     process, address = start()
-    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine"]
+    assert sorted(shelf(address)) == ["Allotment long vertical", "Mine", "Orchard sloping wire"]
     end(process, signal.SIGTERM)
 
 

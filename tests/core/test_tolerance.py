@@ -166,9 +166,9 @@ class TestOtherLimitsAndTrimming:
     def test_trimming_one_part_is_choosing_its_best_value_for_what_the_other_became(self):
         """Held against a plain search over the coil for each build, one by one."""
         system, targets, spreads = self.made()
-        wide = [replace(s, relative=0.12) for s in spreads]
+        strayed = [replace(s, relative=0.12) for s in spreads]
         z = system.antenna.impedance_at(self.F)
-        deviates = sample(wide, np.random.default_rng(9), 64)[1].real[:, 0]
+        deviates = sample(strayed, np.random.default_rng(9), 64)[1].real[:, 0]
         holds = 0
         for deviate in deviates:
             c = 6.55e-12 * (1 + deviate * 0.06)
@@ -176,7 +176,8 @@ class TestOtherLimitsAndTrimming:
             coils = 2.28e-6 * (1 + np.linspace(-0.48, 0.48, 2001))[:, np.newaxis]
             seen = above + 2 * np.pi * self.F * coils * (1j + 1 / 220)
             holds += bool((np.abs((seen - 50) / (seen + 50)).max(axis=1) <= 1 / 3).any())
-        found = share_trimmed(system, targets, wide, np.random.default_rng(9), "coil", 64)
+        rng = np.random.default_rng(9)
+        found = share_trimmed(system, targets, strayed, rng, trimmed="coil", builds=64)
 
         # Steps of 2 % in place of 0.05 % miss a few builds that hold over a stretch narrower than a step.
         assert found == pytest.approx(holds / 64, abs=0.05)

@@ -1,5 +1,6 @@
 """What tests ask of the application again and again, over HTTP."""
 
+import json
 from pathlib import Path
 
 DEMO = Path(__file__).parents[1] / "yielding_coil" / "demo"
@@ -9,6 +10,46 @@ BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 def drop(client, data=None, name="allotment.s1p"):
     data = (DEMO / "allotment-feedpoint.s1p").read_bytes() if data is None else data
     return client.post("/api/sweeps", params={"name": name}, content=data)
+
+
+def connected(client, kind="simulated", **more):
+    """The application with its analyser."""
+    answer = client.put("/api/analyser/link", json={"kind": kind, **more})
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def screwed_on(client, thing):
+    answer = client.put("/api/analyser/bench", json={"thing": thing})
+    assert answer.status_code == 200, answer.text
+
+
+def told(client, job_id):
+    """Every state of a job that was told of, to its end."""
+    states = []
+    with client.stream("GET", f"/api/jobs/{job_id}/events", timeout=30) as stream:
+        for line in stream.iter_lines():
+            if line.startswith("data:"):
+                states.append(json.loads(line[5:]))
+    return states
+
+
+def done(client, **asked):
+    """A job from its beginning to its end."""
+    answer = client.post("/api/jobs", json=asked)
+    assert answer.status_code == 202, answer.text
+    return told(client, answer.json()["id"])[-1]
+
+
+def calibrated(client, low_hz=20e6, high_hz=30e6, points=101):
+    """A calibration with its three standards."""
+    made = {"name": "bench", "low_hz": low_hz, "high_hz": high_hz, "points": points}
+    calibration = client.post("/api/calibrations", json=made).json()
+    for standard in ("short", "open", "load"):
+        screwed_on(client, standard)
+        end = done(client, kind="standard", calibration_id=calibration["id"], standard=standard)
+        assert end["state"] == "done", end
+    return end["progress"]["calibration"]
 
 
 def bare(build):

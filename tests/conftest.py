@@ -11,11 +11,13 @@ from uuid import uuid4
 import httpx
 import pytest
 import uvicorn
+from analyser_faults import Running, serving, simulated
 from hypothesis import settings
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 
 from yielding_coil import demo
+from yielding_coil.analyser.link import Link
 from yielding_coil.api.app import create_app
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer
@@ -118,6 +120,17 @@ def address(engine, application):
     end = time.monotonic() + 10
     while engine.pool.checkedout() and time.monotonic() < end:
         time.sleep(0.01)
+
+
+@pytest.fixture
+def bench(application):
+    """A simulated analyser that the application may start and connect to; it does not wait for its sweeps."""
+    app, _ = application
+    with serving(simulated()) as server:
+        app.state.link = Link(Running(server))
+        yield server
+        app.state.link.connect("none")
+    app.state.link = Link()
 
 
 @pytest.fixture

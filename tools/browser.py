@@ -15,6 +15,7 @@ from sqlalchemy import create_engine
 from sqlalchemy.orm import Session
 
 from yielding_coil import demo
+from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.api.app import create_app
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import running
@@ -58,7 +59,9 @@ def demo_page(**context: Any) -> Iterator[tuple[Page, str]]:
         migrate(engine)
         with Session(engine) as session, session.begin():
             demo.lay_in(session)
-        served = uvicorn.Server(uvicorn.Config(create_app(engine), port=0, log_level="warning"))
+        simulated = SimulatorChild()
+        app = create_app(engine, simulated=simulated)
+        served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning"))
         thread = threading.Thread(target=served.run, daemon=True)
         thread.start()
         while not served.started:
@@ -69,5 +72,6 @@ def demo_page(**context: Any) -> Iterator[tuple[Page, str]]:
         chromium.close()
         served.should_exit = True
         thread.join()
+        simulated.stop()
         engine.dispose()
     shutil.rmtree(folder)

@@ -54,12 +54,94 @@ def find(page: Page) -> None:
     page.get_by_role("combobox", name="Find").fill("coil")
 
 
+def calibrate(page: Page) -> None:
+    """The simulated analyser connected and calibrated over the range that is set."""
+    page.get_by_role("button", name="Connect the simulated analyser").click()
+    settle(page)
+
+
+def standards(page: Page) -> None:
+    """Short, open, load, and the load once more."""
+    page.get_by_role("button", name="Begin with the short").click()
+    settle(page)
+    for standard in ("short", "open", "load"):
+        page.get_by_label("What is screwed on").select_option(standard)
+        settle(page)
+        page.get_by_role("button", name=f"Sweep the {standard}").click()
+        settle(page)
+    page.get_by_role("button", name="Check with the load").click()
+    settle(page)
+
+
+def set_range(page: Page, start: str, stop: str) -> None:
+    """Start and stop of the sweep, in MHz."""
+    for label, text in (("Start", start), ("Stop", stop)):
+        page.get_by_label(label, exact=True).fill(text)
+        page.get_by_label(label, exact=True).press("Enter")
+        settle(page)
+
+
+def check_the_load(page: Page) -> None:
+    """Calibrated and checked."""
+    calibrate(page)
+    set_range(page, "22", "27")
+    standards(page)
+
+
+def sweep_the_loft(page: Page) -> None:
+    """The loft dipole swept and kept, with the calibration made before, which this window remembers."""
+    set_range(page, "22", "27")
+    page.get_by_label("What is screwed on").select_option("loft")
+    settle(page)
+    page.get_by_label("Height").fill("feedpoint 5 m up")
+    page.get_by_label("What is near").fill("roof tiles")
+    page.get_by_role("button", name="Sweep and keep").click()
+    settle(page)
+
+
+def move_the_plane(page: Page) -> None:
+    """The shack sweep at the feedpoint, by nominal coax with its velocity measured."""
+    page.get_by_role("radio", name="show allotment-shack").check()
+    settle(page)
+    page.get_by_role("button", name="Move it to the feedpoint").click()
+    settle(page)
+    page.get_by_label("velocity measured to 0.2 %").check()
+    settle(page)
+    page.evaluate("document.querySelector('[aria-label=\"The plane moved\"]').scrollIntoView()")
+
+
+def know_a_line(page: Page) -> None:
+    """A calibration from 1 to 100 MHz, both sweeps, the tape."""
+    base = page.url.rsplit("/", 1)[0]
+    page.goto(f"{base}/analyser")
+    settle(page)
+    page.get_by_role("button", name="2 Calibrate").click()
+    page.get_by_role("button", name="another calibration").click()
+    set_range(page, "1", "100")
+    standards(page)
+    page.goto(f"{base}/lines")
+    settle(page)
+    for end, thing in (("open", "cable-open"), ("shorted", "cable-short")):
+        page.get_by_label("On the invented bench is").select_option(thing)
+        settle(page)
+        page.get_by_role("button", name=f"Sweep it: far end {end}").click()
+        settle(page)
+    page.get_by_label("Length by the tape").fill("17.6")
+    page.get_by_label("Length by the tape").press("Enter")
+    settle(page)
+
+
 # Name, build, path or stage, size, theme, and what is done before the picture. What changes data comes last.
 PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
     ("builds", None, "", DESK, "day", nothing),
     ("quick-find", None, "", DESK, "day", find),
     ("bands", None, "bands", DESK, "day", nothing),
     ("sweep-desk", ORCHARD, "sweep", DESK, "day", lay_over),
+    ("plane", ALLOTMENT, "sweep", DESK, "day", move_the_plane),
+    ("calibrate", None, "analyser", DESK, "day", check_the_load),
+    ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
+    ("analyser-phone", None, "analyser", PHONE, "day", sweep_the_loft),
+    ("lines", None, "lines", DESK, "day", know_a_line),
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("match-night", ALLOTMENT, "match", DESK, "night", nothing),
     ("match-outdoors", ALLOTMENT, "match", DESK, "outdoors", nothing),

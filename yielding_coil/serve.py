@@ -14,6 +14,7 @@ from sqlalchemy import Engine, create_engine
 from sqlalchemy.orm import Session
 
 from yielding_coil import demo
+from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.api.app import create_app
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer, ServerError, default_folder
@@ -67,6 +68,7 @@ def main(argv: list[str] | None = None) -> None:
             sys.exit(f"Yielding Coil already runs on the data in {folder}. Stop it first, or choose --data.")
         listener = _listen(asked.port)
         server = PrivateServer(folder)
+        simulated = SimulatorChild()
         try:
             engine = open_store(server)
             if not asked.no_demo:
@@ -75,15 +77,18 @@ def main(argv: list[str] | None = None) -> None:
             port = listener.getsockname()[1]
             print(f"Yielding Coil:  http://127.0.0.1:{port}/", flush=True)
             print(f"Your data:      {folder}   (Ctrl-C stops)", flush=True)
-            config = uvicorn.Config(
-                create_app(engine, revive=server.revive), log_level="warning", timeout_graceful_shutdown=3
-            )
-            uvicorn.Server(config).run([listener])
+            simulated.start()
+            app = create_app(engine, revive=server.revive, simulated=simulated)
+            served = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
+            # Streams that are open end by themselves when the server is told to.
+            app.state.closing = lambda: served.should_exit
+            served.run([listener])
         except ServerError as error:
             sys.exit(str(error))
         except (KeyboardInterrupt, SystemExit):
             pass
         finally:
+            simulated.stop()
             server.stop()
 
 

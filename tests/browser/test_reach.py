@@ -10,7 +10,7 @@ from playwright.sync_api import TimeoutError, expect
 TOP = Path(__file__).parents[2]
 DEMO = TOP / "yielding_coil" / "demo"
 AXE = (TOP / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
-VIEWS = ("", "bands", "bin", "sweep", "match")
+VIEWS = ("", "bands", "bin", "analyser", "lines", "sweep", "match")
 THEMES = ["day", *(pytest.param(theme, marks=pytest.mark.deep) for theme in ("night", "outdoors"))]
 
 pytestmark = pytest.mark.browser
@@ -127,7 +127,7 @@ def test_by_touch_at_360_from_an_empty_start_to_a_saved_design_with_three_target
 
 
 @pytest.mark.parametrize("theme", THEMES)
-def test_axe_finds_nothing(page, address, laid_in, settle, theme):
+def test_axe_finds_nothing(page, address, laid_in, bench, settle, theme):
     """axe-core 4.14.1, its whole default set of rules, on every view with its windows open."""
     page.add_init_script(f"localStorage.setItem('theme', '{theme}')")
     found = []
@@ -143,6 +143,15 @@ def test_axe_finds_nothing(page, address, laid_in, settle, theme):
         look(view)
     page.get_by_role("button", name="Side by side").click()
     look("side by side")
+    page.goto(f"{address}/analyser")
+    page.get_by_role("button", name="Connect the simulated analyser").click()
+    page.get_by_role("button", name="Begin with the short").click()
+    page.get_by_role("button", name="Sweep the short").click()
+    look("calibrating")
+    page.get_by_role("button", name="3 Sweep").click()
+    page.get_by_role("button", name="Sweep and keep").click()
+    look("swept")
+    open_view(page, address, "match")
     page.keyboard.press("Control+k")
     look("find")
     page.keyboard.press("Escape")

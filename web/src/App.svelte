@@ -6,6 +6,8 @@
 	import BinPage from './bin/BinPage.svelte';
 	import BuildPage from './builds/BuildPage.svelte';
 	import BuildsPage from './builds/BuildsPage.svelte';
+	import LinesPage from './lines/LinesPage.svelte';
+	import MeasurePage from './measure/MeasurePage.svelte';
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
 	import Keys from './lib/shell/Keys.svelte';
@@ -48,6 +50,10 @@
 	<BuildsPage />
 {:else if parts[0] === 'bands'}
 	<BandsPage />
+{:else if parts[0] === 'analyser'}
+	<MeasurePage />
+{:else if parts[0] === 'lines'}
+	<LinesPage />
 {:else if parts[0] === 'bin'}
 	<BinPage />
 {:else if parts[0] === 'builds' && parts[1]}

@@ -13,11 +13,16 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from yielding_coil import VERSION
+from yielding_coil.analyser.link import Link, Simulated
 from yielding_coil.api import (
+    analyser,
     bands,
     builds,
+    calibrations,
     designs,
     invented,
+    jobs,
+    lines,
     matches,
     predictions,
     problems,
@@ -54,10 +59,16 @@ class _Pages(StaticFiles):
         return response
 
 
-def create_app(engine: Engine, pages: Path = PAGES, revive: Callable[[], None] | None = None) -> FastAPI:
+def create_app(
+    engine: Engine,
+    pages: Path = PAGES,
+    revive: Callable[[], None] | None = None,
+    simulated: Simulated | None = None,
+) -> FastAPI:
     """The application on a database; without built pages it serves the API alone.
 
-    `revive` brings a database back that has stopped; it is called when one does not answer.
+    `revive` brings a database back that has stopped; it is called when one does not answer. `simulated` starts the
+    simulated analyser.
     """
     app = FastAPI(
         title="Yielding Coil",
@@ -70,6 +81,9 @@ def create_app(engine: Engine, pages: Path = PAGES, revive: Callable[[], None] |
     app.state.engine = engine
     app.state.antennas = Antennas()
     app.state.revive = revive
+    app.state.link = Link(simulated)
+    app.state.jobs = jobs.Jobs()
+    app.state.closing = lambda: False
     problems.install(app)
     app.add_middleware(Guard)
 
@@ -78,7 +92,22 @@ def create_app(engine: Engine, pages: Path = PAGES, revive: Callable[[], None] |
         """Whether the application answers."""
         return Health(version=VERSION)
 
-    for module in (tables, bands, quantities, readings, sweeps, builds, designs, predictions, matches, invented):
+    for module in (
+        tables,
+        bands,
+        quantities,
+        readings,
+        sweeps,
+        builds,
+        designs,
+        predictions,
+        matches,
+        invented,
+        analyser,
+        calibrations,
+        jobs,
+        lines,
+    ):
         app.include_router(module.router)
     if pages.is_dir():
         app.mount("/", _Pages(directory=pages, html=True))

@@ -7,6 +7,8 @@ from pydantic import BaseModel
 
 from yielding_coil.api.numbers import Numbers, numbers, rows_of_numbers
 from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.doubt import ReflectionDoubt
+from yielding_coil.core.line import Line
 from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import impedance_of, reflection_of, return_loss_db, swr_of
 from yielding_coil.core.sweep import Sweep
@@ -53,13 +55,52 @@ def drawn_of(impedance_ohm: Complex) -> Real:
     return np.stack(rows, axis=-2)
 
 
-class SweepCurves(Curves):
-    """Curves of a sweep. With few samples they are guessed between those in `sampled_hz`."""
+class Fan(BaseModel):
+    """Edges of the 90 % bands of R, X and SWR; one entry per frequency of the curves."""
 
-    sampled_hz: Numbers
+    low_resistance_ohm: Numbers
+    high_resistance_ohm: Numbers
+    low_reactance_ohm: Numbers
+    high_reactance_ohm: Numbers
+    low_swr: Numbers
+    high_swr: Numbers
 
     @classmethod
-    def of(cls, found: Sweep | SwrReadings, low_hz: float, high_hz: float, points: int) -> "SweepCurves":
+    def between(cls, low_ohm: Complex, high_ohm: Complex, low_swr: Real, high_swr: Real) -> "Fan":
+        """From edges as the core gives them."""
+        rows = np.stack([low_ohm.real, high_ohm.real, low_ohm.imag, high_ohm.imag, low_swr, high_swr])
+        return cls.model_construct(None, **dict(zip(cls.model_fields, rows_of_numbers(rows), strict=True)))
+
+    @classmethod
+    def of(cls, found: Sweep, doubt: ReflectionDoubt, drawn_hz: Real) -> "Fan":
+        """Of a sweep with its doubt, at the frequencies drawn, which are among its own."""
+        at = np.clip(np.searchsorted(found.frequency_hz, drawn_hz), 0, found.frequency_hz.size - 1)
+        gamma, z, own = found.reflection()[at], found.impedance_ohm[at], doubt.at(at)
+        r, x = own.impedance_bands(gamma)
+        return cls.between(z - (r + 1j * x), z + (r + 1j * x), *own.swr_band(gamma))
+
+
+class SweepCurves(Curves):
+    """Curves of a sweep. With few samples they are guessed between those in `sampled_hz`.
+
+    `fan` is there where it is known how sure the sweep is; `ceiling`, the highest SWR that can be read, where it
+    was taken behind a line.
+    """
+
+    sampled_hz: Numbers
+    fan: Fan | None = None
+    ceiling: Numbers | None = None
+
+    @classmethod
+    def of(
+        cls,
+        found: Sweep | SwrReadings,
+        low_hz: float,
+        high_hz: float,
+        points: int,
+        doubt: ReflectionDoubt | None = None,
+        behind: Line | None = None,
+    ) -> "SweepCurves":
         """As drawn between two frequencies: the samples, or the extremes of each column of too many."""
         frequency = found.frequency_hz
         inside = frequency[(frequency >= low_hz) & (frequency <= high_hz)]
@@ -82,7 +123,14 @@ class SweepCurves(Curves):
         if isinstance(found, SwrReadings):
             unknown: Numbers = [None] * len(drawn["frequency_hz"])
             drawn.update(dict.fromkeys(("resistance_ohm", "reactance_ohm", "gamma_real", "gamma_imag"), unknown))
-        return cls.model_construct(None, **drawn, sampled_hz=sampled)
+        hertz = np.asarray(drawn["frequency_hz"], dtype=float)
+        return cls.model_construct(
+            None,
+            **drawn,
+            sampled_hz=sampled,
+            fan=Fan.of(found, doubt, hertz) if doubt is not None and not few and isinstance(found, Sweep) else None,
+            ceiling=None if behind is None else numbers(np.asarray(behind.highest_swr(hertz, 50.0))),
+        )
 
 
 def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Real, Complex]:

@@ -175,7 +175,7 @@ def findings_of(content: DesignContent, over: Over, made: list[Made]) -> list[Fi
                     )
                 )
     for element in content.elements:
-        row = data.cables().get(getattr(element, "cable", ""))
+        row = element.row if isinstance(element, Feedline) else data.cables().get(getattr(element, "cable", ""))
         if row and row.lowest_hz and content.center_hz < row.lowest_hz:
             found.append(Finding(code="cable_off_its_law", values={"key": element.key, "below_hz": row.lowest_hz}))
     return found

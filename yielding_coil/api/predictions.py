@@ -86,6 +86,8 @@ class Prediction(BaseModel):
     targets: list[TargetOut]
     made: list[Made]
     findings: list[Finding]
+    # The highest SWR that the radio can read through the feedline, whatever hangs above; null without one.
+    ceiling: Numbers | None
 
 
 class YieldAsked(PredictionAsked):
@@ -186,9 +188,17 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
         ],
         made=made,
         findings=findings_of(content, over, made),
+        ceiling=_ceiling(content, frequency),
     )
     # Already in shape: validating some ten thousand numbers again would cost more than computing them.
     return Response(answer.model_dump_json(warnings=False), media_type="application/json")
+
+
+def _ceiling(content: DesignContent, frequency: np.ndarray) -> Numbers | None:
+    line = next((e for e in content.elements if isinstance(e, Feedline) and e.length_m > 0), None)
+    if line is None:
+        return None
+    return numbers(np.asarray(line.to_core(content.center_hz).highest_swr(frequency, 50.0)))
 
 
 def _drawn(system: System, stations: tuple[Station, ...], frequency: np.ndarray, carried: bool) -> list[StationOut]:
@@ -374,10 +384,10 @@ def feedlines(request: Request, asked: FeedlinesAsked) -> list[FeedlineOut]:
         return []
     antenna = antenna_of(request, content)
     rows = []
-    for key, row in data.cables().items():
+    for key, row in {**data.cables(), line.cable: line.row}.items():
         if not row.coax and key != line.cable:
             continue
-        other = line.model_copy(update={"cable": key})
+        other = line if key == line.cable else line.model_copy(update={"cable": key, "piece": None})
         elements = [other if e is line else e for e in content.elements]
         system = content.model_copy(update={"elements": elements}).system(antenna)
         stations = system.stations(content.center_hz, asked.power_w)

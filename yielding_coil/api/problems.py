@@ -44,8 +44,27 @@ def _answer(
     status: int, code: str, detail: str, background: BackgroundTask | None = None, **more: Any
 ) -> JSONResponse:
     problem = Problem(title=_TITLES.get(status, "Refused"), status=status, detail=detail, code=code, **more)
+    return _sent(problem, background)
+
+
+def _sent(problem: Problem, background: BackgroundTask | None = None) -> JSONResponse:
     body = problem.model_dump(mode="json", exclude_none=True)
-    return JSONResponse(body, status, media_type="application/problem+json", background=background)
+    return JSONResponse(body, problem.status, media_type="application/problem+json", background=background)
+
+
+def problem_of(error: RefusedError) -> Problem:
+    """A refusal as it travels."""
+    known = {k: v for k, v in error.more.items() if k in Problem.model_fields}
+    return Problem(
+        title=_TITLES.get(error.status, "Refused"),
+        status=error.status,
+        detail=error.message,
+        code=error.code,
+        field=error.field,
+        came_in=error.came_in,
+        accepted=error.accepted,
+        **known,
+    )
 
 
 def _where(location: Sequence[int | str]) -> str:
@@ -57,16 +76,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(RefusedError)
     def refused(request: Request, error: RefusedError) -> JSONResponse:
-        known = {k: v for k, v in error.more.items() if k in Problem.model_fields}
-        return _answer(
-            error.status,
-            error.code,
-            error.message,
-            field=error.field,
-            came_in=error.came_in,
-            accepted=error.accepted,
-            **known,
-        )
+        return _sent(problem_of(error))
 
     @app.exception_handler(RequestValidationError)
     def invalid(request: Request, error: RequestValidationError) -> JSONResponse:

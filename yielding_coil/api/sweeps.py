@@ -16,7 +16,9 @@ from yielding_coil.api.bands import BandOut, bands_for
 from yielding_coil.api.curves import SweepCurves
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
+from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError, RefusedError, TooLargeError
+from yielding_coil.core.line import Line
 from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
@@ -24,8 +26,9 @@ from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.content import Finite, Hertz, NotNegative, Payload, TargetPayload
-from yielding_coil.store.sweeps import bin_sweep, core_sweep, keep_sweep, one_sweep, swept
-from yielding_coil.store.tables import Build, SweepRow
+from yielding_coil.store.pieces import cable_row
+from yielding_coil.store.sweeps import bin_sweep, core_sweep, doubt_of, keep_sweep, one_sweep, swept
+from yielding_coil.store.tables import Build, Setup, SweepRow
 
 router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
 
@@ -56,6 +59,8 @@ class SweepOut(BaseModel):
     high_hz: float
     reference_ohm: float
     remarks: list[str]
+    setup: SetupOut | None
+    calibration_id: UUID | None
     suggested_targets: list[TargetPayload]
 
 
@@ -97,8 +102,15 @@ def sweep_out(session: Session, row: SweepRow) -> SweepOut:
         high_hz=row.high_hz,
         reference_ohm=row.reference_ohm,
         remarks=row.remarks,
+        setup=_setup(session, row),
+        calibration_id=row.calibration_id,
         suggested_targets=_suggestions(row, bands_for(session)),
     )
+
+
+def _setup(session: Session, row: SweepRow) -> SetupOut | None:
+    kept = session.get(Setup, row.setup_id) if row.setup_id else None
+    return None if kept is None else setup_out(kept)
 
 
 _Known = tuple[UUID, tuple[tuple[str, float, float], ...]]
@@ -155,7 +167,7 @@ def drop_sweep(
         original_name=_plain(name) or "sweep.s1p",
         reference_ohm=read.reference_ohm,
         source="file",
-        build_id=_known_build(session, build_id),
+        build_id=known_build(session, build_id),
         remarks=read.remarks,
     )
     return sweep_out(session, row)
@@ -182,13 +194,14 @@ def type_sweep(session: InTransaction, typed: PointsIn) -> SweepOut:
         original_name=f"{_plain(typed.name)}.csv",
         reference_ohm=50.0,
         source="typed",
-        build_id=_known_build(session, typed.build_id),
+        build_id=known_build(session, typed.build_id),
     )
     row.name = _plain(typed.name)
     return sweep_out(session, row)
 
 
-def _known_build(session: Session, build_id: UUID | None) -> UUID | None:
+def known_build(session: Session, build_id: UUID | None) -> UUID | None:
+    """The id of a build that is there; none where none is asked for."""
     return build_queries.one_build(session, build_id).id if build_id else None
 
 
@@ -234,6 +247,7 @@ def restore_sweep(session: InTransaction, sweep_id: UUID) -> SweepOut:
 @router.get("/{sweep_id}/curves")
 def curves(
     request: Request,
+    session: InTransaction,
     sweep_id: UUID,
     points: Annotated[int, Query(ge=2, le=MOST_POINTS)] = 401,
     low_hz: Annotated[float | None, Query(gt=0)] = None,
@@ -247,7 +261,12 @@ def curves(
         raise OutOfDomainError(
             "low_hz", f"{low:g} to {high:g} Hz", f"a stretch of the sweep, {found.low_hz:g} to {found.high_hz:g} Hz"
         )
-    return SweepCurves.of(found, low, high, points)
+    row = one_sweep(session, sweep_id)
+    setup = _setup(session, row)
+    behind = None
+    if setup is not None and setup.plane == "line_end" and setup.line is not None and setup.line.length_m > 0:
+        behind = Line(cable_row(session, setup.line.cable, deleted=True).cable, setup.line.length_m)
+    return SweepCurves.of(found, low, high, points, doubt_of(row), behind)
 
 
 @router.get("/{sweep_id}/original", response_class=Response)

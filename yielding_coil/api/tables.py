@@ -1,11 +1,16 @@
 """Trade tables, with source and tolerance."""
 
+import numpy as np
 from fastapi import APIRouter
 from pydantic import BaseModel
 
 from yielding_coil import data
+from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.session import InTransaction
+from yielding_coil.store.content import CableValues, PieceSnapshot
+from yielding_coil.store.pieces import cable_key, own_cables
 
-router = APIRouter(prefix="/api/tables", tags=["tables"])
+router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
 
 
 class CableOut(BaseModel):
@@ -20,6 +25,8 @@ class CableOut(BaseModel):
     velocity_tolerance: float
     source: str
     note: str
+    # What a design takes along of one's own cable; null for those of the table.
+    piece: PieceSnapshot | None = None
 
 
 class WireOut(BaseModel):
@@ -33,22 +40,31 @@ class WireOut(BaseModel):
 
 
 @router.get("/cables")
-def cables() -> list[CableOut]:
-    """Nominal cables."""
-    return [
-        CableOut(
-            key=row.key,
-            name=row.cable.name,
-            impedance_ohm=float(row.cable.impedance_ohm),
-            velocity_factor=float(row.cable.velocity_factor),
-            coax=row.coax,
-            loss_tolerance=row.loss_tolerance,
-            velocity_tolerance=row.velocity_tolerance,
-            source=row.source,
-            note=row.note,
+def cables(session: InTransaction) -> list[CableOut]:
+    """Cables of one's own, then nominal ones."""
+    own = [
+        _cable(
+            CableValues.model_validate(piece.values).row(cable_key(piece)),
+            PieceSnapshot(id=piece.id, revision=piece.revision, values=piece.values),
         )
-        for row in data.cables().values()
+        for piece in own_cables(session)
     ]
+    return [*own, *(_cable(row) for row in data.cables().values())]
+
+
+def _cable(row: data.CableRow, piece: PieceSnapshot | None = None) -> CableOut:
+    return CableOut(
+        key=row.key,
+        name=row.cable.name,
+        impedance_ohm=float(np.asarray(row.cable.impedance_ohm)),
+        velocity_factor=float(np.asarray(row.cable.velocity_factor)),
+        coax=row.coax,
+        loss_tolerance=row.loss_tolerance,
+        velocity_tolerance=row.velocity_tolerance,
+        source=row.source,
+        note=row.note,
+        piece=piece,
+    )
 
 
 @router.get("/wires")

@@ -156,10 +156,22 @@ class Line:
         near_w = np.asarray(((a * load + b) * np.conj(c * load + d)).real, dtype=float)
         return 10 * np.log10(near_w / load.real)
 
-    def highest_swr(self, frequency_hz: Reals) -> Real:
-        """The highest SWR that the near end can show, whatever hangs on the far end."""
-        gamma, _ = self.cable.propagation(frequency_hz)
+    def highest_swr(self, frequency_hz: Reals, reference_ohm: float | None = None) -> Real:
+        """The highest SWR that the near end can show, whatever hangs on the far end.
+
+        Args:
+            frequency_hz: above zero.
+            reference_ohm: what SWR is told against; the line's own impedance when left out.
+
+        Source:
+            Return loss is at least twice the matched loss; against another reference the disc of possible Γ
+            is carried over, its farthest point (|q| + k)/(1 + |q|k), q the line's own Γ (Pozar, §2.3).
+        """
+        gamma, z0 = self.cable.propagation(frequency_hz)
         back = np.asarray(np.exp(-2 * gamma.real * self.length_m), dtype=float)
+        if reference_ohm is not None:
+            own = np.abs((z0 - reference_ohm) / (z0 + reference_ohm))
+            back = (own + back) / (1 + own * back)
         return (1 + back) / (1 - back)
 
     def waves(self, frequency_hz: Reals, far_ohm: Complex) -> "Waves":

@@ -8,14 +8,26 @@ from typing import Literal
 from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
 
 Kind = Literal[
-    "frequency", "inductance", "capacitance", "power", "resistance", "reactance", "length", "wire", "turns", "ratio"
+    "frequency",
+    "inductance",
+    "capacitance",
+    "power",
+    "resistance",
+    "reactance",
+    "length",
+    "wire",
+    "turns",
+    "ratio",
+    "velocity",
+    "stray capacitance",
+    "stray inductance",
 ]
 LengthUnit = Literal["m", "ft"]
 
 FOOT_M = 0.3048
 INCH_M = 0.0254
 
-_PREFIX = {"p": 1e-12, "n": 1e-9, "u": 1e-6, "m": 1e-3, "": 1.0, "k": 1e3, "M": 1e6, "G": 1e9}
+_PREFIX = {"f": 1e-15, "p": 1e-12, "n": 1e-9, "u": 1e-6, "m": 1e-3, "": 1.0, "k": 1e3, "M": 1e6, "G": 1e9}
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,6 +53,9 @@ _READINGS: dict[Kind, _Reading] = {
     "wire": _Reading("a wire or a former", "m", 1e-3, "1.6, 1.6 mm, 14 AWG, 1/2 in"),
     "turns": _Reading("turns", "", 1.0, "7, 7.5, 7 1/2"),
     "ratio": _Reading("an SWR", "", 1.0, "2, 1.5, 1.5 : 1"),
+    "velocity": _Reading("a velocity factor", "", 1.0, "0.66, 0.82"),
+    "stray capacitance": _Reading("a stray capacitance", "F", 1e-12, "0, 0.06, 60f, 0.06 pF", zero=True),
+    "stray inductance": _Reading("a stray inductance", "H", 1e-9, "0, 0.2, 0.2 nH, 200p", zero=True),
 }
 
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"

@@ -26,7 +26,7 @@ def impedance_of(reflection: Complexes, reference_ohm: Reals = DEFAULT_REFERENCE
         return np.asarray(2 * reference_ohm / (1 - gamma) - reference_ohm, dtype=complex)
 
 
-def swr_of(reflection: Complexes) -> Real:
+def swr_of(reflection: Complexes | Real) -> Real:
     """Standing-wave ratio, 1 or more; infinite where everything, or more than came, returns."""
     magnitude = np.abs(reflection)
     with np.errstate(divide="ignore"):

@@ -124,6 +124,10 @@ class Sweep:
             return np.full(frequency_hz.shape, self.reflection()[0])
         return np.asarray(self._spline(frequency_hz))
 
+    def reflection_at(self, frequency_hz: Real) -> Complex:
+        """Γ against 50 Ω between the samples; refuses as `impedance_at` does."""
+        return reflection_of(self.impedance_at(frequency_hz))
+
     def impedance_at(self, frequency_hz: Reals) -> Complex:
         """Impedance between the samples.
 

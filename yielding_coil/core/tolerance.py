@@ -3,14 +3,12 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 from typing import Any
 
 import numpy as np
-from scipy.special import ndtri
-from scipy.stats import qmc
 
 from yielding_coil.core.arrays import Complex, Real, Reals
+from yielding_coil.core.deviates import Seed, sobol_normal
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import OnePort
@@ -92,7 +90,7 @@ def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> 
     if dimensions == 0:
         return []
     seeds = tuple(_seed_of(child) for child in rng.spawn(SETS))
-    normal = _normal(dimensions, int(math.log2(builds // SETS)), seeds)
+    normal = sobol_normal(dimensions, int(math.log2(builds // SETS)), seeds)
     found: list[Complex] = []
     column = 0
     for spread in spreads:
@@ -104,20 +102,10 @@ def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> 
     return found
 
 
-def _seed_of(rng: np.random.Generator) -> tuple[int, tuple[int, ...]]:
+def _seed_of(rng: np.random.Generator) -> Seed:
     """What a spawned generator starts from."""
     sequence: Any = rng.bit_generator.seed_seq
     return sequence.entropy, tuple(sequence.spawn_key)
-
-
-@lru_cache(maxsize=64)
-def _normal(dimensions: int, exponent: int, seeds: tuple[tuple[int, tuple[int, ...]], ...]) -> Real:
-    """The normal deviates of some seeds, shape (builds, dimensions): a drag asks for the same ones all the time."""
-    rngs = [np.random.default_rng(np.random.SeedSequence(entropy, spawn_key=key)) for entropy, key in seeds]
-    uniform = np.concatenate([qmc.Sobol(dimensions, rng=rng).random_base2(exponent) for rng in rngs])
-    found = np.asarray(ndtri(np.clip(uniform, 1e-12, 1 - 1e-12)))
-    found.setflags(write=False)
-    return found
 
 
 def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex]) -> System:

@@ -25,6 +25,7 @@ class CableRow:
     note: str
     coax: bool
     lowest_hz: float | None
+    impedance_tolerance: float = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,7 +109,12 @@ def bands_source() -> str:
 
 
 def cable(key: str) -> Cable:
-    """A nominal cable.
+    """A nominal cable; refuses as `cable_row` does."""
+    return cable_row(key).cable
+
+
+def cable_row(key: str) -> CableRow:
+    """A nominal cable with what is known of it.
 
     Raises:
         NotFoundError: no such key in the table.
@@ -120,7 +126,7 @@ def cable(key: str) -> Cable:
             came_in=key,
             accepted=", ".join(cables()),
         )
-    return cables()[key].cable
+    return cables()[key]
 
 
 def wire(key: str) -> WireRow:

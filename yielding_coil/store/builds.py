@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError, StaleEditError
 from yielding_coil.store.designs import make_design, newest
-from yielding_coil.store.tables import Build, Design, Settings, Setup, SweepRow
+from yielding_coil.store.tables import Build, Calibration, Design, Piece, Settings, Setup, SweepRow
 
 
 def settings(session: Session) -> Settings:
@@ -43,7 +43,15 @@ def one_build(session: Session, build_id: UUID, *, deleted: bool = False) -> Bui
     return row
 
 
-def edit(row: Build | Settings | SweepRow | Design, revision: int, changes: Mapping[str, Any], newest: Any) -> None:
+Revised = Build | Settings | SweepRow | Design | Calibration | Piece
+
+
+def edit(
+    row: Revised,
+    revision: int,
+    changes: Mapping[str, Any],
+    newest: Any,
+) -> None:
     """Change fields of a row that has not changed since it was read.
 
     Raises:

@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Line, OpenCoax, open_coax_for
+from yielding_coil.core.line import Cable, Line, OpenCoax, open_coax_for
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
 from yielding_coil.core.solenoid import Solenoid, turns_for
 from yielding_coil.core.system import Antenna, Element, System
@@ -197,6 +197,37 @@ class FixedCapacitor(Payload):
         return (Spread(self.key, self.key, "capacitance_f", self.spread),)
 
 
+class CableValues(Payload):
+    """A cable of one's own, as two sweeps and a tape found it."""
+
+    name: str = Field(max_length=120)
+    impedance_ohm: Annotated[float, Field(ge=1, le=5000)]
+    velocity_factor: Annotated[float, Field(gt=0.05, le=1)]
+    loss_sqrt: NotNegative
+    loss_linear: NotNegative
+    # Two standard deviations, relative.
+    impedance_tolerance: SpreadOf
+    velocity_tolerance: SpreadOf
+    loss_tolerance: SpreadOf
+    low_hz: Hertz
+    high_hz: Hertz
+
+    def row(self, key: str) -> data.CableRow:
+        """As a row of the table of cables."""
+        cable = Cable(self.name, self.impedance_ohm, self.velocity_factor, self.loss_sqrt, self.loss_linear)
+        return data.CableRow(
+            key=key,
+            cable=cable,
+            loss_tolerance=self.loss_tolerance,
+            velocity_tolerance=self.velocity_tolerance,
+            source=f"measured, {self.low_hz / 1e6:.3g} to {self.high_hz / 1e6:.3g} MHz",
+            note="",
+            coax=True,
+            lowest_hz=self.low_hz,
+            impedance_tolerance=self.impedance_tolerance,
+        )
+
+
 class Feedline(Payload):
     """A length of cable between the match and the radio."""
 
@@ -207,13 +238,20 @@ class Feedline(Payload):
     length_m: LineLength
     piece: PieceSnapshot | None = None
 
+    @property
+    def row(self) -> data.CableRow:
+        """The cable it is cut from: its own as it was measured when that was taken, else the table's."""
+        if self.piece is not None:
+            return CableValues.model_validate(self.piece.values).row(self.cable)
+        return data.cable_row(self.cable)
+
     def to_core(self, frequency_hz: float) -> Line:
         """The line by its cable and length."""
-        return Line(data.cable(self.cable), self.length_m)
+        return Line(self.row.cable, self.length_m)
 
     def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
         """How far the cable strays from its table, for what is judged below it."""
-        row = data.cables()[self.cable]
+        row = self.row
         return (
             Spread(f"{self.key} loss", self.key, "loss_sqrt", row.loss_tolerance),
             Spread(f"{self.key} velocity", self.key, "velocity_factor", row.velocity_tolerance),

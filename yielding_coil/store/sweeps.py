@@ -7,6 +7,7 @@ from uuid import UUID
 import numpy as np
 from sqlalchemy.orm import Session
 
+from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.sweep import Sweep
@@ -24,6 +25,8 @@ def keep_sweep(
     build_id: UUID | None = None,
     setup_id: UUID | None = None,
     remarks: Sequence[str] = (),
+    calibration_id: UUID | None = None,
+    doubt: ReflectionDoubt | None = None,
 ) -> SweepRow:
     """Keep a sweep, or readings of SWR, beside the bytes they came in."""
     if isinstance(found, Sweep):
@@ -44,6 +47,8 @@ def keep_sweep(
         original_name=original_name,
         name=original_name,
         remarks=list(remarks),
+        calibration_id=calibration_id,
+        doubt=None if doubt is None else doubt.rows.astype("<f8").tobytes(),
     )
     session.add(row)
     session.flush()
@@ -74,6 +79,11 @@ def swept(row: SweepRow) -> Sweep | SwrReadings:
     if row.carries == "swr":
         return SwrReadings(columns[:, 0].copy(), columns[:, 1].copy())
     return Sweep(columns[:, 0].copy(), columns[:, 1] + 1j * columns[:, 2])
+
+
+def doubt_of(row: SweepRow) -> ReflectionDoubt | None:
+    """How sure its Γ is, where that is known."""
+    return None if row.doubt is None else ReflectionDoubt.of(np.frombuffer(row.doubt, dtype="<f8"))
 
 
 def core_sweep(row: SweepRow) -> Sweep:

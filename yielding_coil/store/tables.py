@@ -73,16 +73,47 @@ class Build(Base):
 
 
 class Setup(Base):
-    """Where and how a sweep was taken."""
+    """Where and how a sweep was taken; of no build as long as its sweep lies on the bench."""
 
     __tablename__ = "setups"
 
     id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
-    build_id: Mapped[UUID] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    build_id: Mapped[UUID | None] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
     plane: Mapped[str] = mapped_column(String(20))
     line: Mapped[dict[str, Any] | None]
     conditions: Mapped[dict[str, Any]] = mapped_column(default=dict)
     instrument: Mapped[str] = mapped_column(String(120), default="")
+
+
+class Calibration(Base):
+    """Raw sweeps of short, open and load at one plane, and what the three were.
+
+    `taken` says of each standard when, how many passes, and their noise; `checked` what the load still showed
+    afterwards.
+    """
+
+    __tablename__ = "calibrations"
+    __table_args__ = (
+        CheckConstraint("low_hz < high_hz", name="low_below_high"),
+        CheckConstraint("points > 1", name="points_above_one"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    revision: Mapped[int] = mapped_column(default=1)
+    name: Mapped[str] = mapped_column(String(120))
+    plane: Mapped[str] = mapped_column(String(120))
+    instrument: Mapped[str] = mapped_column(String(120), default="")
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    low_hz: Mapped[float]
+    high_hz: Mapped[float]
+    points: Mapped[int]
+    kit: Mapped[dict[str, Any]]
+    taken: Mapped[dict[str, Any]] = mapped_column(default=dict)
+    checked: Mapped[dict[str, Any] | None]
+    short: Mapped[bytes | None] = mapped_column(deferred=True, deferred_group="raw")
+    open: Mapped[bytes | None] = mapped_column(deferred=True, deferred_group="raw")
+    load: Mapped[bytes | None] = mapped_column(deferred=True, deferred_group="raw")
+    deleted_at: Mapped[datetime | None]
 
 
 class SweepRow(Base):
@@ -111,6 +142,9 @@ class SweepRow(Base):
     low_hz: Mapped[float]
     high_hz: Mapped[float]
     reference_ohm: Mapped[float]
+    calibration_id: Mapped[UUID | None] = mapped_column(ForeignKey("calibrations.id", ondelete="SET NULL"))
+    # Variances of the two parts of Γ and their covariance a point, where they are known.
+    doubt: Mapped[bytes | None] = mapped_column(deferred=True)
     # Megabytes at times: fetched only where they are looked at.
     data: Mapped[bytes] = mapped_column(deferred=True)
     original: Mapped[bytes] = mapped_column(deferred=True)

@@ -22,6 +22,8 @@
 		box: Station;
 		/** What the radio sees; none where it sits at the match. */
 		radio?: Station;
+		/** The highest SWR that the radio can read; none when left out. */
+		ceiling?: (number | null)[] | null;
 		/** The match before the present edit; none when nothing moved. */
 		former?: Station;
 		/** Its fan is drawn; none while it is computed. */
@@ -42,6 +44,7 @@
 		antenna,
 		box,
 		radio,
+		ceiling,
 		former,
 		yielded,
 		shift,
@@ -93,6 +96,7 @@
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
 			match={{ frequency_hz: box.frequency_hz, values: box.swr }}
 			radio={radio ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
+			{ceiling}
 			former={former ? { frequency_hz: former.frequency_hz, values: former.swr } : undefined}
 			fan={yielded
 				? { hz: yielded.fan_hz, low: yielded.fan_low, high: yielded.fan_high }

@@ -56,6 +56,11 @@
 		})
 		.catch(() => undefined);
 
+	/** A cable as a design takes it: of one's own with its values as they are now. */
+	const cableOf = (cable: string) => ({
+		cable,
+		piece: cables.find((c) => c.key === cable)?.piece ?? null
+	});
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const range = $derived.by((): { lowHz: number; highHz: number } => {
 		const targets = work.content?.targets ?? build.targets;
@@ -283,6 +288,7 @@
 				{antenna}
 				{box}
 				radio={line ? radio : undefined}
+				ceiling={line ? work.prediction?.ceiling : null}
 				former={shift ? formerBox : undefined}
 				yielded={work.yielded}
 				{shift}
@@ -318,7 +324,7 @@
 							aria-label="Coax"
 							value={line?.cable ?? 'foam-6'}
 							onchange={(event) => {
-								work.edit(withLine(content, { cable: event.currentTarget.value }), true);
+								work.edit(withLine(content, cableOf(event.currentTarget.value)), true);
 							}}
 						>
 							{#each cables as cable (cable.key)}<option value={cable.key}>{cable.name}</option
@@ -391,7 +397,7 @@
 					content={work.design.revision.content}
 					lengthM={line.length_m}
 					powerW={build.power_w}
-					ontake={(cable) => work.edit(withLine(content, { cable }), true)}
+					ontake={(cable) => work.edit(withLine(content, cableOf(cable)), true)}
 				/>
 			{/if}
 		{/snippet}

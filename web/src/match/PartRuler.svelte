@@ -193,7 +193,7 @@
 					value={stub.cable}
 					onchange={(event) => change({ cable: event.currentTarget.value })}
 				>
-					{#each cables.filter((c) => c.coax) as cable (cable.key)}
+					{#each cables.filter((c) => c.coax && !c.piece) as cable (cable.key)}
 						<option value={cable.key}>{cable.name}</option>
 					{/each}
 				</select></label

@@ -21,9 +21,12 @@
 	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { impedance, megahertz, swr } from '../lib/units/format';
+	import { setupText } from '../measure/words';
+	import { impedance, length, megahertz, swr } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { differences } from './differences';
+	import PlanePanel from './PlanePanel.svelte';
 	import SweepsPanel from './SweepsPanel.svelte';
 	import TargetChooser from './TargetChooser.svelte';
 	import { floorText, match, resonances, sharpness, standing } from './words';
@@ -47,6 +50,7 @@
 	let reading = $state.raw<Reading | null>(null);
 	let problem = $state<string | null>(null);
 	let shownId = $state<string | null>(null);
+	let moving = $state(false);
 	let chosen = $state<'swr' | 'return loss' | null>(null);
 
 	const sweep = $derived(
@@ -128,6 +132,8 @@
 	const holds = $derived(reading?.targets.every((t) => t.holds) ?? false);
 	const step = $derived(sweep ? (sweep.high_hz - sweep.low_hz) / 200 : 1e4);
 	const impedanceKnown = $derived(sweep?.carries === 'impedance');
+	/** Whether what is shown was swept through a line. */
+	const behind = $derived(sweep?.setup?.plane === 'line_end');
 	const frame = $derived({
 		lowHz: sweep?.low_hz ?? 0,
 		highHz: sweep?.high_hz ?? 1,
@@ -135,6 +141,9 @@
 		markerHz,
 		onmarker
 	});
+	const highest = $derived(Math.max(1, ...(curves?.ceiling ?? []).map((v) => v ?? Infinity)));
+	// Return loss of 20 dB at best: 10 dB of matched loss in the line.
+	const hides = $derived(Boolean(curves?.ceiling) && highest < 1.23);
 	const floors = $derived(reading ? floorsOf(reading.targets, build.targets) : []);
 </script>
 
@@ -147,26 +156,26 @@
 					{
 						key: 'wire',
 						title: 'The wire',
-						detail: sweep.name,
-						resistance: at.r,
-						reactance: at.x,
-						swr: at.swr,
+						detail: behind ? 'not seen from the shack' : sweep.name,
+						resistance: behind ? null : at.r,
+						reactance: behind ? null : at.x,
+						swr: behind ? undefined : at.swr,
 						watts: null,
 						heat: null,
-						measured: true,
-						here: true
+						measured: !behind,
+						here: !behind
 					},
 					{
 						key: 'radio',
 						title: 'Radio',
-						detail: 'nothing in between yet',
+						detail: behind ? sweep.name : 'nothing in between yet',
 						resistance: at.r,
 						reactance: at.x,
 						swr: at.swr,
 						watts: null,
 						heat: null,
-						measured: false,
-						here: false
+						measured: behind,
+						here: behind
 					}
 				]}
 			/>
@@ -196,6 +205,7 @@
 						{curves}
 						sampledHz={curves.sampled_hz}
 						hue="blueprint"
+						fan={curves.fan}
 						others={overlays.filter((o) => o.curves.resistance_ohm.some((v) => v !== null))}
 					/>
 				{:else}
@@ -220,6 +230,15 @@
 							antenna={{ frequency_hz: curves.frequency_hz, values: curves.swr }}
 							sampledHz={curves.sampled_hz}
 							{floors}
+							fan={curves.fan
+								? {
+										hz: curves.frequency_hz as number[],
+										low: curves.fan.low_swr,
+										high: curves.fan.high_swr
+									}
+								: undefined}
+							fanHue="blueprint"
+							ceiling={curves.ceiling}
 							others={overlays.map((o) => ({
 								name: o.name,
 								frequency_hz: o.curves.frequency_hz,
@@ -251,6 +270,20 @@
 						{#each differences(comparison.found) as line (line)}<li>{line}</li>{/each}
 					</ul>
 				</section>
+			{/if}
+			{#if moving}
+				{#key sweep.id}
+					<PlanePanel
+						{sweep}
+						frame={{ ...frame, lowHz: sweep.low_hz, highHz: sweep.high_hz }}
+						onclose={() => (moving = false)}
+						onkept={async (kept) => {
+							await onreload();
+							moving = false;
+							shownId = kept.id;
+						}}
+					/>
+				{/key}
 			{/if}
 			<SweepsPanel
 				{build}
@@ -292,6 +325,19 @@
 					{#if floorText(reading.targets)}
 						<li>{floorText(reading.targets)} <Help topic="floor" name="the floor" /></li>
 					{/if}
+					{#if sweep.setup}
+						<li>
+							{setupText(sweep.setup, (m) => length(m, units.length))}{sweep.setup.instrument
+								? `; ${sweep.setup.instrument.toLowerCase().startsWith('yielding coil') ? 'simulated analyser' : sweep.setup.instrument}`
+								: ''}.
+						</li>
+					{/if}
+					{#if hides}
+						<li>
+							Behind this line nothing above {swr(highest)} can be read: a resistor up there cannot be
+							told from an antenna. Sweep at the feedpoint.
+						</li>
+					{/if}
 					<li>
 						{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz, referred
 						to {Number(sweep.reference_ohm.toFixed(2))} Ω.
@@ -310,16 +356,28 @@
 				<TargetChooser {build} {sweep} onchange={(targets) => onchange({ targets })} />
 			</section>
 		{/if}
-		<section class="sheet">
+		<section class="sheet next">
 			<h3 class="eyebrow">Next</h3>
 			{#if impedanceKnown || sweep?.id !== build.baseline_sweep_id}
 				<p><a class="button main" href="/builds/{build.id}/match">Choose a match</a></p>
+				{#if impedanceKnown}
+					<p>
+						<button class="button" onclick={() => (moving = true)}
+							>{sweep?.setup?.plane === 'line_end'
+								? 'Move it to the feedpoint'
+								: 'Move it through a line'}</button
+						>
+					</p>
+				{/if}
 			{:else}
 				<p>
 					Add a sweep with R and X below the charts, and press “match to this”: then a match can be
 					computed.
 				</p>
 			{/if}
+			<p>
+				<a class="button" href="/analyser?build={build.id}">Sweep it with the analyser</a>
+			</p>
 		</section>
 	{/snippet}
 </Desk>
@@ -361,6 +419,9 @@
 	.of {
 		display: block;
 		font-size: var(--size-14);
+	}
+	.next p {
+		margin-top: 6px;
 	}
 	ul {
 		padding-left: 18px;

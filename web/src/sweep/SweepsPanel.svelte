@@ -108,7 +108,11 @@
 					<small class="soft"
 						>{sweep.source === 'typed' ? 'typed, ' : ''}{sweep.carries === 'swr'
 							? 'SWR alone, '
-							: ''}{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz
+							: ''}{sweep.calibration_id
+							? 'corrected, '
+							: sweep.source === 'analyser' || sweep.source === 'simulated'
+								? 'not corrected, '
+								: ''}{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz
 						{#if baseline}· <strong>the match hangs on it</strong>{/if}</small
 					>
 					{#each sweep.remarks as remark (remark)}<small class="soft">{remark}</small>{/each}

@@ -4,13 +4,24 @@ import type { components, paths } from './schema';
 import { server } from './server.svelte';
 
 export type Schemas = components['schemas'];
+export type Analyser = Schemas['AnalyserOut'];
+export type Calibration = Schemas['CalibrationOut'];
+export type Fan = Schemas['Fan'];
+export type Finding = Schemas['Finding'];
+export type FoundLine = Schemas['LineOut'];
+export type JobAsked = Schemas['SweepAsked'] | Schemas['StandardAsked'] | Schemas['CheckAsked'];
+export type JobState = Schemas['JobOut'];
+export type Setup = Schemas['SetupOut'];
+export type SetupIn = Schemas['SetupIn'];
+export type Shift = Schemas['ShiftOut'];
+export type CableRow = Schemas['CableOut'];
 export type Band = Schemas['BandOut'];
 export type Binned = Schemas['BinnedOut'];
 export type Build = Schemas['BuildOut'];
 export type Candidate = Schemas['Candidate'];
 export type Content = Schemas['DesignContent'];
 export type Comparison = Schemas['Comparison'];
-export type Curves = Omit<Schemas['SweepCurves'], 'sampled_hz'>;
+export type Curves = Omit<Schemas['SweepCurves'], 'sampled_hz' | 'fan' | 'ceiling'>;
 export type Design = Schemas['DesignOut'];
 export type FeedlineRow = Schemas['FeedlineOut'];
 export type Element = Content['elements'][number];
@@ -32,7 +43,8 @@ export const api = createClient<paths>({ baseUrl: '' });
 
 // Tests wait for this attribute: set while nothing is under way.
 let underWay = 0;
-function count(by: 1 | -1): void {
+/** Something begins or ends that the page waits for. */
+export function busy(by: 1 | -1): void {
 	underWay += by;
 	document.documentElement.dataset.settled = String(underWay === 0);
 }
@@ -62,14 +74,14 @@ export async function answer<T>(
 	asked: Promise<{ data?: T; error?: unknown; response: Response }>
 ): Promise<T> {
 	let got;
-	count(1);
+	busy(1);
 	try {
 		got = await asked;
 	} catch {
 		server.note(gone.detail);
 		throw new Refused(gone);
 	} finally {
-		count(-1);
+		busy(-1);
 	}
 	if (got.error !== undefined) {
 		const problem = got.error as Partial<Problem>;

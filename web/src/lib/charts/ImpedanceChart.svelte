@@ -4,8 +4,8 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
 
-	import type { Curves } from '../api/client';
-	import { extent, path, valueAt } from './curve';
+	import type { Curves, Fan } from '../api/client';
+	import { band, extent, path, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 
 	import { dashes, type Frame } from './frame';
@@ -17,11 +17,13 @@
 		sampledHz?: (number | null)[];
 		/** Blueprint for the antenna as measured, copper for what is predicted at the match. */
 		hue: 'blueprint' | 'copper';
+		/** Edges of the 90 % bands of R and X, a value a frequency; none when left out. */
+		fan?: Fan | null;
 		/** Other sweeps laid over, with the names written on them. */
 		others?: { name: string; curves: Curves }[];
 	}
 
-	let { frame, curves, sampledHz = [], hue, others = [] }: Props = $props();
+	let { frame, curves, sampledHz = [], hue, fan, others = [] }: Props = $props();
 
 	const { lowHz, highHz } = $derived(frame);
 	const spans = $derived(
@@ -29,8 +31,30 @@
 			[c.resistance_ohm, c.reactance_ohm].map((v) => extent(c.frequency_hz, v, lowHz, highHz))
 		)
 	);
-	const low = $derived(Math.min(0, ...spans.map((s) => s?.[0] ?? 0)));
-	const high = $derived(Math.max(50, ...spans.map((s) => (s && Number.isFinite(s[1]) ? s[1] : 0))));
+	// A fan may reach very far: it is shown to twice the size of the curve, no further.
+	const most = $derived(
+		2 *
+			Math.max(
+				25,
+				...spans.flatMap((s) => (s ? s.map((v) => (Number.isFinite(v) ? Math.abs(v) : 0)) : []))
+			)
+	);
+	const reach = $derived(
+		fan
+			? [
+					fan.low_reactance_ohm,
+					fan.low_resistance_ohm,
+					fan.high_reactance_ohm,
+					fan.high_resistance_ohm
+				]
+					.flat()
+					.map((v) => Math.max(-most, Math.min(most, v ?? 0)))
+			: [0]
+	);
+	const low = $derived(Math.min(0, Math.min(...reach), ...spans.map((s) => s?.[0] ?? 0)));
+	const high = $derived(
+		Math.max(50, Math.max(...reach), ...spans.map((s) => (s && Number.isFinite(s[1]) ? s[1] : 0)))
+	);
 	const axis = $derived(scaleLinear([low, high], [0, 1]).nice(5));
 	const names = $derived(
 		(
@@ -60,6 +84,18 @@
 	tickText={(v) => String(v).replace('-', '−')}
 >
 	{#snippet marks({ x, y, width })}
+		{#if fan}
+			{@const hz = curves.frequency_hz as number[]}
+			{@const most = axis.domain()[1] ?? 50}
+			<path
+				class="fan {hue}"
+				d={band(hz, fan.low_resistance_ohm, fan.high_resistance_ohm, x, y, most)}
+			/>
+			<path
+				class="fan {hue}"
+				d={band(hz, fan.low_reactance_ohm, fan.high_reactance_ohm, x, y, most)}
+			/>
+		{/if}
 		<line class="zero" x1="0" x2={width} y1={y(0)} y2={y(0)} />
 		{#each others as other, i (other.name)}
 			{@const c = other.curves}
@@ -120,6 +156,14 @@
 	}
 	.copper {
 		stroke: var(--copper);
+	}
+	.fan.blueprint {
+		fill: var(--blueprint-wash);
+		stroke: none;
+	}
+	.fan.copper {
+		fill: var(--copper-wash);
+		stroke: none;
 	}
 	.other {
 		stroke-width: 1.4;

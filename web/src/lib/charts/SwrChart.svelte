@@ -22,6 +22,12 @@
 		former?: Curve;
 		/** Where nineteen builds in twenty lie. */
 		fan?: { hz: number[]; low: (number | null)[]; high: (number | null)[] };
+		/** Whose fan it is: the match's when left out, or the antenna's own, of the reading's doubt. */
+		fanHue?: 'copper' | 'blueprint';
+		/** The highest SWR that can be read here, a value a frequency of the antenna; none when left out. */
+		ceiling?: (number | null)[] | null;
+		/** The antenna's name on the curve; "the wire as measured" when left out. */
+		antennaTitle?: string;
 		/** Other sweeps or designs laid over. */
 		others?: Overlay[];
 		/** Which hue the others have: that of the antenna or that of the match. */
@@ -38,6 +44,9 @@
 		radio,
 		former,
 		fan,
+		fanHue = 'copper',
+		ceiling,
+		antennaTitle = 'the wire as measured',
 		others = [],
 		otherHue = 'blueprint',
 		floors = []
@@ -85,8 +94,27 @@
 
 <Plot label="SWR against frequency" {frame} bottom={1} {top} {ticks} log>
 	{#snippet marks({ x, y, width })}
+		{#if ceiling}
+			<path
+				class="ceiling"
+				d={band(
+					antenna.frequency_hz as number[],
+					ceiling,
+					ceiling.map(() => top),
+					x,
+					y,
+					top
+				)}
+			/>
+			{@const ends = ceiling[ceiling.length - 1] ?? top}
+			{#if ends < top}
+				<text class="floor-name over" x={width - 6} y={Math.max(44, y(ends) + 34)} text-anchor="end"
+					>this line can show no more than {swr(ends)}</text
+				>
+			{/if}
+		{/if}
 		{#if fan}
-			<path class="fan" d={band(fan.hz, fan.low, fan.high, x, y, top)} />
+			<path class="fan {fanHue}" d={band(fan.hz, fan.low, fan.high, x, y, top)} />
 		{/if}
 		{#each drawnFloors as floor, i (i)}
 			{@const left = x(Math.max(floor.low_hz, lowHz))}
@@ -152,14 +180,14 @@
 		{/if}
 		{#if offScale && range}
 			<text class="name blueprint" x="24" y={y(top) + (width < 420 ? 34 : 18)}
-				>the wire as measured: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</text
+				>{antennaTitle}: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</text
 			>
 		{:else if antennaName}
 			<text
 				class="name blueprint"
 				x={x(antennaName.hz)}
 				y={y(antennaName.value) - 9}
-				text-anchor={antennaName.rises ? 'end' : 'start'}>the wire as measured</text
+				text-anchor={antennaName.rises ? 'end' : 'start'}>{antennaTitle}</text
 			>
 		{/if}
 		{#if matchName}
@@ -188,6 +216,17 @@
 	.fan {
 		fill: var(--copper-wash);
 		opacity: 0.8;
+	}
+	.fan.copper {
+		stroke: none;
+	}
+	.fan.blueprint {
+		fill: var(--blueprint-wash);
+		stroke: none;
+	}
+	.ceiling {
+		fill: var(--soft);
+		opacity: 0.2;
 	}
 	.antenna {
 		stroke: var(--blueprint);
@@ -225,6 +264,11 @@
 	.floor-name {
 		fill: var(--soft);
 		font-size: var(--size-12);
+	}
+	.over {
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 3px;
 	}
 	.former {
 		stroke: var(--copper);

@@ -82,6 +82,42 @@ export const help = {
 		source:
 			"Nominal cables from memory: loss ±10 %, velocity ±2 %; Wheeler 1942 for the skin effect's reactance.",
 		sure: 'Better coax shows the worse SWR: loss hides a mismatch, it does not mend it.'
+	},
+	doubt: {
+		title: 'How sure this is',
+		what: 'The shaded band holds the true value nine times out of ten: what noise, the standards and drift since calibrating leave open. Without a calibration there is none, because nobody knows.',
+		how: 'Noise from the scatter between passes; each standard’s spread through the calibration, whose small errors are a quadratic in Γ; drift with the hours since. R and X to first order.',
+		source:
+			'Three-term one-port model: Pozar, Microwave Engineering, 4th ed., §4.3. Spreads of standards and drift: practice and memory.',
+		sure: 'Over 2,000 simulated instruments 89 to 92 of a hundred true values lay inside. A load worse than its 1 % moves every impedance by as much.'
+	},
+	residual: {
+		title: 'What is left of the load',
+		what: 'The load swept once more after calibrating: how well the same thing repeats. It cannot see an error of the load itself.',
+		how: 'Root mean square of |Γ| of the corrected load against what the load is, in dB. An impedance is uncertain by 2δ/|1 − Γ²|.',
+		source: 'From Z = 50(1 + Γ)/(1 − Γ), differentiated.',
+		sure: 'Below −50 dB is as good as usual loads; above −35 dB something moved.'
+	},
+	plane: {
+		title: 'Moving the plane',
+		what: 'What you swept in the shack, carried through the line to the feedpoint, or the other way. The band holds the true value nine times out of ten, for how well the line is known.',
+		how: 'The line’s complex impedance and propagation; 512 lines drawn from its doubts, and the 5 % and 95 % points of R, X and SWR.',
+		source: 'Pozar, §2.3; Wheeler, Proc. IRE 30, 1942, for the skin effect’s reactance.',
+		sure: 'The inverse magnifies errors. Where the band is wider than an eighth of the chart it says that it does not know.'
+	},
+	ceiling: {
+		title: 'The most this line can show',
+		what: 'Behind a lossy line even an open or a short reads as a moderate SWR. Above this edge nothing can be read, whatever hangs up there.',
+		how: 'Return loss is at least twice the matched loss; carried over to 50 Ω for other lines.',
+		source: 'Handbook rule; 1 dB gives 8.72, 3 dB 3.01.',
+		sure: 'As sure as the loss of the line.'
+	},
+	line: {
+		title: 'Know your line',
+		what: 'Two sweeps, its far end open and then shorted, show impedance, electrical length and loss. With a tape they give velocity and loss a metre.',
+		how: 'One model of the line fitted to both sweeps together, with a constant tracking error beside it; errors by leaving out an eighth of the range at a time.',
+		source: 'Wheeler, Proc. IRE 30, 1942; Efron and Tibshirani, ch. 11.',
+		sure: 'A load 1 % off makes the impedance 1 % off, and no sweep of the line can tell. Sweep as far up as you can.'
 	}
 } satisfies Record<string, Entry>;
 

@@ -9,10 +9,10 @@
 		key: string;
 		title: string;
 		detail: string;
-		/** Seen looking up at the marker; null where it is not known. */
+		/** Seen looking up at the marker; null where it is not known, SWR left out then. */
 		resistance: number | null;
 		reactance: number | null;
-		swr: number | null;
+		swr: number | null | undefined;
 		/** Watts that go up past it, and those it turns to heat. */
 		watts: number | null;
 		heat: number | null;
@@ -102,7 +102,9 @@
 					<small>{row.detail}</small>
 					<span class="mono seen">
 						<span>{impedance(row.resistance, row.reactance)}</span>
-						<b class:good={(row.swr ?? 99) <= 2} title="SWR">{swr(row.swr)}</b>
+						{#if row.swr !== undefined}<b class:good={(row.swr ?? 99) <= 2} title="SWR"
+								>{swr(row.swr)}</b
+							>{/if}
 					</span>
 				</svelte:element>
 			</li>

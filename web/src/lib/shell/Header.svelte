@@ -49,6 +49,7 @@
 	<span class="gap"></span>
 	<span class="tools unprinted">
 		{@render tools?.()}
+		<a class="button" href="/analyser">Analyser</a>
 		<button class="button" onclick={() => panels.open('find')}>Find</button>
 		<details bind:this={menu}>
 			<summary class="button">View</summary>
@@ -81,6 +82,7 @@
 						>
 					{/each}
 				</fieldset>
+				<a href="/lines">Lines</a>
 				<a href="/bands">Bands</a>
 				<a href="/bin">Bin</a>
 				<button

@@ -13,6 +13,8 @@
 
 	const pages: Found[] = [
 		{ name: 'Builds', detail: 'the shelf', href: '/' },
+		{ name: 'Analyser', detail: 'connect, calibrate, sweep', href: '/analyser' },
+		{ name: 'Lines', detail: 'know your line, the way to a break', href: '/lines' },
 		{ name: 'Bands', detail: 'amateur bands and their segments', href: '/bands' },
 		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' }
 	];

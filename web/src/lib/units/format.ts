@@ -79,6 +79,11 @@ export function length(metres: number, unit: LengthUnit): string {
 	return `${metres.toFixed(3).replace(/0{1,2}$/, '')} m`;
 }
 
+/** A distance that is known to three figures at best. */
+export function distance(metres: number, unit: LengthUnit): string {
+	return unit === 'ft' ? `${figures(metres / 0.3048)} ft` : `${figures(metres)} m`;
+}
+
 function feetAndInches(metres: number): string {
 	let sixteenths = Math.round((metres / 0.0254) * 16);
 	const feet = Math.floor(sixteenths / 192);

@@ -1,0 +1,238 @@
+"""A person without hardware: connects, calibrates, checks, sweeps, keeps; with every slip said."""
+
+import os
+import re
+import signal
+
+import pytest
+from asking import made_build
+from playwright.sync_api import expect
+
+from yielding_coil.analyser.child import SimulatorChild
+from yielding_coil.analyser.link import Link
+
+pytestmark = pytest.mark.browser
+
+
+def verdict(page):
+    return page.get_by_role("region", name="Verdict")
+
+
+def button(page, name):
+    return page.get_by_role("button", name=name, exact=True)
+
+
+def screw_on(page, settle, thing):
+    page.get_by_label("What is screwed on").select_option(thing)
+    settle()
+
+
+def type_in(page, settle, label, text):
+    page.get_by_label(label, exact=True).fill(text)
+    page.get_by_label(label, exact=True).press("Enter")
+    settle()
+
+
+def connect(page, address, settle):
+    page.goto(f"{address}/analyser")
+    button(page, "Connect the simulated analyser").click()
+    settle()
+
+
+def calibrate(page, settle):
+    button(page, "Begin with the short").click()
+    settle()
+    for standard in ("short", "open", "load"):
+        screw_on(page, settle, standard)
+        button(page, f"Sweep the {standard}").click()
+        settle()
+    button(page, "Check with the load").click()
+    settle()
+    expect(verdict(page)).to_contain_text(re.compile(r"−[56]\d dB"))
+    button(page, "Go on to the sweep").click()
+
+
+def test_from_an_empty_shelf_to_a_baseline(page, address, bench, settle):
+    page.goto(address)
+    page.get_by_role("link", name="analyser, a simulated one if you have none").click()
+    button(page, "Connect the simulated analyser").click()
+    settle()
+    calibrate(page, settle)
+    screw_on(page, settle, "loft")
+    page.get_by_label("Height").fill("feedpoint 5 m up")
+    page.get_by_label("What is near").fill("roof tiles")
+    button(page, "Sweep and keep").click()
+    settle()
+    expect(verdict(page)).to_contain_text(re.compile(r"24\.\d{3}"))
+    expect(page.get_by_role("region", name="Kept")).to_contain_text("A good sweep")
+    page.get_by_label("make it the baseline of a new build").fill("Loft dipole")
+    button(page, "Make the build").click()
+    settle()
+    expect(page.get_by_role("heading", name="Loft dipole")).to_be_visible()
+    expect(page.get_by_text("At the feedpoint; feedpoint 5 m up, roof tiles")).to_be_visible()
+    expect(page.get_by_text("the match hangs on it")).to_be_visible()
+
+    # From the build to the analyser and back: its range, and what was said of the setup, are carried on.
+    page.get_by_role("link", name="Sweep it with the analyser").click()
+    settle()
+    expect(page.get_by_label("Height")).to_have_value("feedpoint 5 m up")
+    button(page, "Sweep and keep").click()
+    settle()
+    button(page, "Make it the baseline of Loft dipole").click()
+    settle()
+    expect(page.get_by_text("the match hangs on it")).to_be_visible()
+
+
+def test_slips_are_said_and_mended(page, address, bench, settle):
+    connect(page, address, settle)
+    button(page, "Begin with the short").click()
+    settle()
+    screw_on(page, settle, "short")
+    button(page, "Sweep the short").click()
+    settle()
+    button(page, "Sweep the open").click()  # with the short still on
+    settle()
+    expect(page.get_by_role("alert")).to_contain_text("short and the open gave the same curve")
+    screw_on(page, settle, "load")
+    button(page, "Sweep it again").nth(1).click()  # the load taken for the open, and the other way round
+    settle()
+    screw_on(page, settle, "open")
+    button(page, "Sweep the load").click()
+    settle()
+    expect(page.get_by_role("alert")).to_contain_text("load and the open look exchanged")
+    button(page, "Sweep it again").nth(1).click()
+    settle()
+    screw_on(page, settle, "load")
+    button(page, "Sweep it again").nth(2).click()
+    settle()
+    expect(page.get_by_role("alert")).to_have_count(0)
+    button(page, "Go on to the sweep").click()
+    button(page, "Sweep and keep").click()  # the load is still on
+    settle()
+    expect(verdict(page)).to_contain_text("This is the load itself")
+    expect(page.get_by_role("region", name="Kept")).to_contain_text("before you make it a baseline")
+
+    type_in(page, settle, "Start", "10")
+    expect(page.get_by_text("This is wider than the calibration, 20.000 to 30.000 MHz")).to_be_visible()
+    expect(button(page, "Sweep and keep")).to_be_disabled()
+    button(page, "Sweep only what is calibrated").click()
+    expect(button(page, "Sweep and keep")).to_be_enabled()
+
+
+def test_no_dip_in_view_looks_further_and_goes_there(page, address, bench, settle):
+    connect(page, address, settle)
+    button(page, "Sweep without correction").click()
+    screw_on(page, settle, "loft")
+    type_in(page, settle, "Start", "27")
+    button(page, "Sweep and keep").click()
+    settle()
+    expect(verdict(page)).to_contain_text("the dip lies below it")
+    expect(verdict(page)).to_contain_text(re.compile(r"found a dip near 24\.\d"))
+    button(page, "Look there").click()
+    button(page, "Sweep and keep").click()
+    settle()
+    expect(verdict(page)).not_to_contain_text("No dip")
+    expect(verdict(page)).to_contain_text("Not corrected")
+
+
+@pytest.mark.deep
+def test_adjusting_goes_on_until_it_is_stopped(page, address, bench, settle):
+    connect(page, address, settle)
+    button(page, "Sweep without correction").click()
+    screw_on(page, settle, "loft")
+    button(page, "Keep sweeping while I adjust").click()
+    expect(page.get_by_role("status").filter(has_text=re.compile(r"pass ([3-9]|\d\d)"))).to_be_visible()
+    button(page, "Stop adjusting").click()
+    expect(button(page, "Keep sweeping while I adjust")).to_be_enabled()
+    button(page, "Sweep and keep").click()
+    settle()
+    expect(page.get_by_role("region", name="Kept")).to_be_visible()
+
+
+def test_a_killed_simulator_is_said_and_started_again(page, address, application, settle):
+    app, _ = application
+    child = SimulatorChild()
+    app.state.link = Link(child)
+    try:
+        connect(page, address, settle)
+        os.kill(child.pid, signal.SIGKILL)
+        child._process.wait()
+        button(page, "Sweep without correction").click()
+        button(page, "Sweep and keep").click()
+        settle()
+        expect(page.get_by_role("alert")).to_contain_text(re.compile("broke|has stopped|nothing answers"))
+        button(page, "Start the simulated analyser again").click()
+        settle()
+        button(page, "3 Sweep").click()
+        button(page, "Sweep and keep").click()
+        settle()
+        expect(page.get_by_role("region", name="Kept")).to_be_visible()
+    finally:
+        app.state.link.connect("none")
+        app.state.link = Link()
+        child.stop()
+
+
+@pytest.mark.deep
+def test_nobody_at_an_address_and_a_bad_one(page, address, bench, settle):
+    page.goto(f"{address}/analyser")
+    field = page.get_by_label("One on your network, host:port")
+    for typed, words in (("127.0.0.1:9", "nothing answers at 127.0.0.1:9"), ("bench", "host:port, as in")):
+        field.fill(typed)
+        button(page, "Connect").click()
+        settle()
+        expect(page.get_by_role("alert")).to_contain_text(words)
+        expect(field).to_have_value(typed)
+
+
+def test_a_line_is_swept_kept_and_moves_the_shack_sweep(page, address, laid_in, bench, settle):
+    connect(page, address, settle)
+    type_in(page, settle, "Start", "1")
+    type_in(page, settle, "Stop", "100")
+    calibrate(page, settle)
+    page.goto(f"{address}/lines")
+    settle()
+    for end, thing in (("open", "cable-open"), ("shorted", "cable-short")):
+        page.get_by_label("On the invented bench is").select_option(thing)
+        settle()
+        button(page, f"Sweep it: far end {end}").click()
+        settle()
+    expect(verdict(page)).to_contain_text("Electrical length 20.9")  # 17.6/0.84
+    type_in(page, settle, "Length by the tape", "17.6")
+    expect(verdict(page)).to_contain_text("Velocity factor 0.84")
+    expect(page.get_by_role("region", name="The way to its end")).to_contain_text("open end")
+    page.get_by_label("Keep it as your own cable").fill("allotment drum")
+    button(page, "Keep it").click()
+    settle()
+
+    page.goto(address)
+    page.get_by_role("link", name="Allotment long vertical").click()
+    page.get_by_role("link", name="Sweep", exact=True).click()
+    page.get_by_role("radio", name="show allotment-shack").check()
+    settle()
+    expect(page.get_by_text("this line can show no more than")).to_be_visible()
+    button(page, "Move it to the feedpoint").click()
+    settle()
+    panel = page.get_by_role("region", name="The plane moved")
+    expect(panel.get_by_role("alert")).to_contain_text("Measure the velocity of this line")
+    panel.get_by_label("Line", exact=True).select_option(label="allotment drum")
+    settle()
+    expect(panel.get_by_role("alert")).to_have_count(0)
+    panel.get_by_role("button", name="Keep it as a sweep of its own").click()
+    settle()
+    expect(page.get_by_role("radio", name="show allotment-shack, at the feedpoint")).to_be_checked()
+
+
+def test_behind_twenty_db_the_page_says_that_nothing_can_be_told(page, address, client, settle):
+    build = made_build(client)
+    asked = {
+        "sweep_id": build["baseline_sweep_id"],
+        "line": {"cable": "pe-5", "length_m": 300},
+        "towards": "radio",
+        "name": "far away",
+    }
+    assert client.post("/api/plane-shifts/kept", json=asked).status_code == 201
+    page.goto(f"{address}/builds/{build['id']}/sweep")
+    page.get_by_role("radio", name="show far away").check()
+    settle()
+    expect(page.get_by_text("a resistor up there cannot be told from an antenna")).to_be_visible()

@@ -1,0 +1,1 @@
+"""The link to an impedance analyser, and a simulated one that speaks the same."""

@@ -1,0 +1,110 @@
+"""The analyser: what is connected, how, and what is screwed on where the bench is a simulated one."""
+
+from typing import Literal
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel, Field
+
+from yielding_coil.analyser.link import Link
+from yielding_coil.analyser.scpi import profiles
+from yielding_coil.api.problems import RESPONSES, Problem, problem_of
+
+router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
+
+
+class LinkIn(BaseModel):
+    """What to connect to: nothing, the simulated analyser, or one at host:port that a profile fits."""
+
+    kind: Literal["none", "simulated", "address"]
+    address: str = Field(default="", max_length=120)
+    profile: str = Field(default="plain", max_length=40)
+
+
+class BenchIn(BaseModel):
+    """What to screw on; only where the bench is a simulated one."""
+
+    thing: str = Field(max_length=40, pattern="^[a-z0-9-]+$")
+
+
+class Named(BaseModel):
+    """Something to choose."""
+
+    key: str
+    label: str
+
+
+class AnalyserOut(BaseModel):
+    """The analyser and its link."""
+
+    kind: Literal["none", "simulated", "address"]
+    address: str
+    profile: str
+    connected: bool
+    busy: bool
+    identity: str | None
+    low_hz: float | None
+    high_hz: float | None
+    problem: Problem | None
+    simulated: Literal["absent", "stopped", "running"]
+    profiles: list[Named]
+    # Of a simulated bench: what can be screwed on, and what is.
+    bench: list[Named]
+    thing: str | None
+
+
+def link_of(request: Request) -> Link:
+    """The application's one link."""
+    link: Link = request.app.state.link
+    return link
+
+
+def _out(link: Link) -> AnalyserOut:
+    instrument = link.connected
+    bench: list[Named] = []
+    thing = None
+    if instrument is not None and link.kind == "simulated" and not link.busy:
+        with link.using() as simulated:
+            thing = simulated.thing()
+            for said in simulated.things():
+                key, _, label = said.partition("=")
+                bench.append(Named(key=key, label=label))
+    return AnalyserOut(
+        kind=link.kind,
+        address=link.address,
+        profile=link.profile_key,
+        connected=link.connected is not None,
+        busy=link.busy,
+        identity=instrument.identity if instrument else None,
+        low_hz=instrument.low_hz if instrument else None,
+        high_hz=instrument.high_hz if instrument else None,
+        problem=None if link.problem is None else problem_of(link.problem),
+        simulated="absent" if link.simulated is None else "running" if link.simulated.running else "stopped",
+        profiles=[Named(key=row.key, label=row.name) for row in profiles().values()],
+        bench=bench,
+        thing=thing,
+    )
+
+
+@router.get("")
+def analyser(request: Request) -> AnalyserOut:
+    """What is connected, and what became of it."""
+    link = link_of(request)
+    link.look()
+    return _out(link)
+
+
+@router.put("/link")
+def connect(request: Request, asked: LinkIn) -> AnalyserOut:
+    """Connect to another analyser; the simulated one is started when it does not run."""
+    link = link_of(request)
+    link.connect(asked.kind, asked.address, asked.profile)
+    return _out(link)
+
+
+@router.put("/bench")
+def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
+    """Screw something on to the simulated analyser."""
+    link = link_of(request)
+    with link.using() as instrument:
+        instrument.screw_on(asked.thing)
+    return _out(link)

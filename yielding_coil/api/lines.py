@@ -1,0 +1,388 @@
+"""Lines: planes moved along them, an unknown one found out, the way to its end, what it can show at most."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+import numpy as np
+from fastapi import APIRouter, Query, Request
+from pydantic import BaseModel, Field
+
+from yielding_coil.api.antennas import Antennas
+from yielding_coil.api.curves import Fan, SweepCurves
+from yielding_coil.api.numbers import Numbers, number, numbers
+from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.session import InTransaction
+from yielding_coil.api.setups import LineIn
+from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
+from yielding_coil.core import planes, unknown_line
+from yielding_coil.core.line import Line
+from yielding_coil.core.planes import LineDoubt, Moved, moved
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.formats import touchstone
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store.content import CableValues, Hertz, Payload, SpreadOf
+from yielding_coil.store.pieces import bin_piece, cable_key, cable_row, one_piece, own_cables
+from yielding_coil.store.sweeps import core_sweep, doubt_of, keep_sweep, one_sweep
+from yielding_coil.store.tables import Piece, Setup
+
+router = APIRouter(prefix="/api", tags=["lines"], responses=RESPONSES)
+
+# While a length or a velocity is dragged.
+SHIFTED_POINTS = 201
+# Behind so much matched loss an antenna and a resistor read alike (return loss 20 dB, SWR 1.22 at most).
+HIDDEN_DB = 10.0
+# One standard deviation of the calibration's load, which no sweep of a line can see.
+LOAD_ERROR = 0.005
+
+
+class LineDoubtIn(Payload):
+    """Two standard deviations, relative, of what is known of a line; its cable's own when left out."""
+
+    velocity: SpreadOf | None = None
+    loss: SpreadOf | None = None
+    impedance: SpreadOf | None = None
+    length: SpreadOf = 0.005
+
+
+class ShiftAsked(BaseModel):
+    """A sweep to move through a line; its velocity factor may be another one than the cable's."""
+
+    sweep_id: UUID
+    line: LineIn
+    towards: Literal["antenna", "radio"] = "antenna"
+    doubt: LineDoubtIn = LineDoubtIn()
+    velocity_factor: Annotated[float, Field(gt=0.05, le=1)] | None = None
+    points: int = Field(default=SHIFTED_POINTS, ge=2, le=801)
+
+
+class MoveAsked(ShiftAsked):
+    """The same, to be kept under a name."""
+
+    name: Name
+
+
+class ShareOut(BaseModel):
+    """How much of the doubt one thing brings, in the middle of the sweep."""
+
+    what: str
+    share: float
+
+
+class ShiftOut(SweepCurves):
+    """A sweep at its new plane with the 90 % bands; where it is not known any more, `known` is false."""
+
+    known: list[bool]
+    shares: list[ShareOut]
+    worth_measuring: str | None
+    matched_loss_db: float
+
+
+class LineAsked(BaseModel):
+    """Two sweeps of a line, its far end open and shorted; the tape's length, or an assumed velocity factor."""
+
+    open_sweep_id: UUID
+    short_sweep_id: UUID
+    length_m: Annotated[float, Field(ge=0.01, le=1e5)] | None = None
+    velocity_factor: Annotated[float, Field(gt=0.05, le=1)] | None = None
+
+
+class FoundOut(BaseModel):
+    """A value and its standard error."""
+
+    value: float
+    error: float
+
+
+class LineOut(BaseModel):
+    """A line as its sweeps show it."""
+
+    impedance_ohm: FoundOut
+    electrical_m: FoundOut
+    velocity_factor: float | None
+    length_m: float | None
+    length_assumed: bool
+    misfit_db: float
+    low_hz: float
+    high_hz: float
+    frequency_hz: Numbers
+    matched_loss_db: Numbers
+    loss_seen_db: Numbers
+    highest_swr: Numbers
+    cable: CableValues | None
+
+
+class EndAsked(BaseModel):
+    """A sweep at one end of a line, and its velocity factor."""
+
+    sweep_id: UUID
+    velocity_factor: Annotated[float, Field(gt=0.05, le=1)]
+
+
+class EndOut(BaseModel):
+    """How far away the strongest reflection is, and what it is."""
+
+    distance_m: float
+    resolution_m: float
+    range_m: float
+    kind: Literal["open", "short", "unclear", "none"]
+    returned: float
+
+
+class CableIn(BaseModel):
+    """A cable of one's own, with the sweep that shows it."""
+
+    values: CableValues
+    sweep_id: UUID | None = None
+
+
+class PieceOut(BaseModel):
+    """A piece of the drawer; so far cables."""
+
+    id: UUID
+    revision: int
+    kind: Literal["cable"]
+    key: str
+    name: str
+    values: CableValues
+    provenance: Literal["nominal", "entered", "measured"]
+
+
+class CeilingOut(BaseModel):
+    """The highest SWR that can be read behind a line, whatever hangs there; and what that hides."""
+
+    frequency_hz: Numbers
+    highest_swr: Numbers
+    matched_loss_db: float
+    hides: bool
+
+
+def _moved(session: InTransaction, request: Request, asked: ShiftAsked, points: int | None) -> tuple[Moved, Line]:
+    row = cable_row(session, asked.line.cable)
+    cable = row.cable
+    if asked.velocity_factor is not None:
+        cable = type(cable)(
+            cable.name,
+            cable.impedance_ohm,
+            asked.velocity_factor,
+            cable.loss_sqrt,
+            cable.loss_linear,
+            cable.loss_constant,
+        )
+    known: Antennas = request.app.state.antennas
+    sweep = known.sweep(request, asked.sweep_id)
+    reading = doubt_of(one_sweep(session, asked.sweep_id))
+    if points is not None and sweep.frequency_hz.size > points:
+        pick = np.unique(np.linspace(0, sweep.frequency_hz.size - 1, points).astype(int))
+        sweep = Sweep(sweep.frequency_hz[pick], sweep.impedance_ohm[pick])
+        reading = None if reading is None else reading.at(pick)
+    told = asked.doubt
+    doubt = LineDoubt(
+        velocity=row.velocity_tolerance if told.velocity is None else told.velocity,
+        loss=row.loss_tolerance if told.loss is None else told.loss,
+        impedance=row.impedance_tolerance if told.impedance is None else told.impedance,
+        length=told.length,
+    )
+    line = Line(cable, asked.line.length_m)
+    return moved(sweep, line, asked.towards, doubt, reading), line
+
+
+@router.post("/plane-shifts")
+def plane_shift(request: Request, session: InTransaction, asked: ShiftAsked) -> ShiftOut:
+    """A sweep moved through a line, with the fan of what else it may be; nothing is kept."""
+    found, line = _moved(session, request, asked, asked.points)
+    f = found.frequency_hz
+    curves = SweepCurves.of(Sweep(f, found.impedance_ohm), float(f[0]), float(f[-1]), max(asked.points, f.size))
+    # Few points are drawn with guesses between them; a fan is told at the points themselves.
+    fan = None
+    if len(curves.frequency_hz) == f.size:
+        fan = Fan.between(found.low_ohm, found.high_ohm, found.low_swr, found.high_swr)
+    curves.fan = fan
+    if asked.towards == "radio":
+        curves.ceiling = numbers(np.asarray(line.highest_swr(np.asarray(curves.frequency_hz, dtype=float), 50.0)))
+    return ShiftOut.model_construct(
+        None,
+        **dict(curves),
+        known=found.known.tolist(),
+        shares=[ShareOut(what=name, share=share) for name, share in found.shares],
+        worth_measuring=planes.worth_measuring(found.shares),
+        matched_loss_db=float(np.mean(line.matched_loss_db(f))),
+    )
+
+
+@router.post("/plane-shifts/kept", status_code=201)
+def keep_plane_shift(request: Request, session: InTransaction, asked: MoveAsked) -> SweepOut:
+    """The same at every point of the sweep, kept beside it as a sweep of its own with what is not sure of it."""
+    found, line = _moved(session, request, asked, None)
+    row = one_sweep(session, asked.sweep_id)
+    known_build(session, row.build_id)
+    old = session.get(Setup, row.setup_id) if row.setup_id else None
+    there = asked.towards == "antenna"
+    setup = Setup(
+        build_id=row.build_id,
+        plane="feedpoint" if there else "line_end",
+        line=None if there else asked.line.model_dump(),
+        conditions=old.conditions if old else {},
+        instrument=old.instrument if old else "",
+    )
+    session.add(setup)
+    session.flush()
+    sweep = Sweep(found.frequency_hz, found.impedance_ohm)
+    where = "to the antenna" if there else "to the radio"
+    kept = keep_sweep(
+        session,
+        sweep,
+        original=touchstone.write(sweep),
+        original_name=f"{asked.name}.s1p",
+        reference_ohm=row.reference_ohm,
+        source=row.source,
+        build_id=row.build_id,
+        setup_id=setup.id,
+        remarks=[f"“{row.name}” moved through {asked.line.length_m:g} m of {line.cable.name} {where}"],
+        doubt=found.doubt,
+    )
+    kept.name = asked.name
+    return sweep_out(session, kept)
+
+
+@router.post("/lines")
+def find_line(session: InTransaction, asked: LineAsked) -> LineOut:
+    """What a line is, from its two sweeps."""
+    opened, shorted = (core_sweep(one_sweep(session, s)) for s in (asked.open_sweep_id, asked.short_sweep_id))
+    found = unknown_line.characterise(opened, shorted, asked.length_m)
+    f = np.linspace(found.low_hz, found.high_hz, 201)
+    values = None
+    if found.length_m is not None:
+        values = _values(found)
+    assumed = found.length_m is None and asked.velocity_factor is not None
+    length = found.length_m
+    if length is None and asked.velocity_factor is not None:
+        length = found.length_at(asked.velocity_factor)
+    # What each frequency shows by itself: the mean of both return losses, halved.
+    at = opened.frequency_hz[(opened.frequency_hz >= found.low_hz) & (opened.frequency_hz <= found.high_hz)]
+    product = np.abs(opened.reflection_at(at) * shorted.reflection_at(at))
+    seen = -5 * np.log10(np.maximum(product, 1e-12))
+    return LineOut(
+        impedance_ohm=FoundOut(
+            value=found.impedance_ohm.value,
+            error=float(np.hypot(found.impedance_ohm.error, LOAD_ERROR * found.impedance_ohm.value)),
+        ),
+        electrical_m=FoundOut(value=found.electrical_m.value, error=found.electrical_m.error),
+        velocity_factor=found.velocity_factor if found.length_m is not None else asked.velocity_factor,
+        length_m=length,
+        length_assumed=assumed,
+        misfit_db=20 * float(np.log10(max(found.misfit, 1e-6))),
+        low_hz=found.low_hz,
+        high_hz=found.high_hz,
+        frequency_hz=numbers(f),
+        matched_loss_db=numbers(np.asarray(found.matched_loss_db(f))),
+        loss_seen_db=numbers(np.interp(f, at, seen)),
+        highest_swr=numbers(_highest(np.asarray(found.matched_loss_db(f)))),
+        cable=values,
+    )
+
+
+def _highest(loss_db: np.ndarray) -> np.ndarray:
+    back = 10 ** (-loss_db / 10)
+    return np.asarray((1 + back) / np.maximum(1 - back, 1e-9))
+
+
+def _values(found: unknown_line.FoundLine) -> CableValues:
+    """The cable that it is cut from, with spreads from the fit; a length is measured to half a percent."""
+    cable = found.cable("own cable")
+    loss = float(np.asarray(found.matched_loss_db(np.asarray(found.high_hz))))
+    error = np.hypot(
+        found.loss_sqrt_db.error * np.sqrt(found.high_hz / 1e6), found.loss_linear_db.error * found.high_hz / 1e6
+    )
+    return CableValues(
+        name="own cable",
+        impedance_ohm=float(np.asarray(cable.impedance_ohm)),
+        velocity_factor=float(np.asarray(cable.velocity_factor)),
+        loss_sqrt=float(np.asarray(cable.loss_sqrt)),
+        loss_linear=float(np.asarray(cable.loss_linear)),
+        # The load of the calibration counts twice in an impedance: a percent of it is a percent here.
+        impedance_tolerance=min(0.5, 0.01 + 2 * found.impedance_ohm.error / found.impedance_ohm.value),
+        velocity_tolerance=min(0.5, max(0.002, 2 * found.electrical_m.error / found.electrical_m.value)),
+        loss_tolerance=float(min(0.5, max(0.02, 2 * error / max(loss, 1e-6)))),
+        low_hz=found.low_hz,
+        high_hz=found.high_hz,
+    )
+
+
+@router.post("/lines/ends")
+def line_end(request: Request, asked: EndAsked) -> EndOut:
+    """How far it is to an open, a short, a break."""
+    known: Antennas = request.app.state.antennas
+    found = unknown_line.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor)
+    return EndOut.model_validate(found, from_attributes=True)
+
+
+@router.get("/ceilings")
+def ceiling(
+    session: InTransaction,
+    cable: Annotated[str, Query(max_length=60)],
+    length_m: Annotated[float, Query(gt=0, le=1e5)],
+    low_hz: Hertz,
+    high_hz: Hertz,
+) -> CeilingOut:
+    """The highest SWR against 50 Ω that a radio can read behind a line, whatever hangs there."""
+    line = Line(cable_row(session, cable).cable, length_m)
+    f = np.linspace(low_hz, max(low_hz, high_hz), 101)
+    loss = float(np.mean(line.matched_loss_db(f)))
+    return CeilingOut(
+        frequency_hz=numbers(f),
+        highest_swr=numbers(np.asarray(line.highest_swr(f, 50.0))),
+        matched_loss_db=number(loss) or 0.0,
+        hides=loss >= HIDDEN_DB,
+    )
+
+
+def piece_out(row: Piece) -> PieceOut:
+    """As it travels."""
+    return PieceOut(
+        id=row.id,
+        revision=row.revision,
+        kind="cable",
+        key=cable_key(row),
+        name=row.name,
+        values=CableValues.model_validate(row.values),
+        provenance=row.provenance,  # type: ignore[arg-type]
+    )
+
+
+@router.get("/pieces")
+def pieces(session: InTransaction) -> list[PieceOut]:
+    """Cables of one's own, by name."""
+    return [piece_out(row) for row in own_cables(session)]
+
+
+@router.post("/pieces", status_code=201)
+def keep_cable(session: InTransaction, made: CableIn) -> PieceOut:
+    """Keep a measured cable; it can be chosen wherever a cable can."""
+    if made.sweep_id is not None:
+        one_sweep(session, made.sweep_id)
+    row = Piece(
+        kind="cable",
+        name=made.values.name,
+        values=made.values.model_dump(),
+        provenance="measured" if made.sweep_id is not None else "entered",
+        sweep_id=made.sweep_id,
+    )
+    session.add(row)
+    session.flush()
+    return piece_out(row)
+
+
+@router.delete("/pieces/{piece_id}", status_code=204)
+def bin_one_piece(session: InTransaction, piece_id: UUID, revision: Annotated[int, Query()]) -> None:
+    """Put a piece in the bin; designs that use it keep what it was."""
+    row = one_piece(session, piece_id)
+    build_queries.edit(row, revision, {}, piece_out(row).model_dump(mode="json"))
+    bin_piece(row)
+
+
+@router.post("/pieces/{piece_id}/restore")
+def restore_piece(session: InTransaction, piece_id: UUID) -> PieceOut:
+    """Take a piece out of the bin."""
+    row = one_piece(session, piece_id, deleted=True)
+    row.deleted_at = None
+    return piece_out(row)

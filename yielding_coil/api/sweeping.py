@@ -1,0 +1,434 @@
+"""Sweeps by the analyser: of an antenna, of a standard, of the load once more."""
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import TYPE_CHECKING, Annotated, Literal
+from uuid import UUID
+
+import numpy as np
+from fastapi import FastAPI
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from yielding_coil.analyser.driver import Analyser, AnalyserError, Step, Taken, grid, take
+from yielding_coil.analyser.link import Link
+from yielding_coil.api.calibrations import CalibrationOut, calibration_out, meaning_of
+from yielding_coil.api.curves import SweepCurves
+from yielding_coil.api.making import Finding
+from yielding_coil.api.numbers import number
+from yielding_coil.api.setups import SetupIn, keep_setup
+from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
+from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.calibration import (
+    Correction,
+    Standard,
+    like_a_standard,
+    residual,
+)
+from yielding_coil.core.doubt import ReflectionDoubt
+from yielding_coil.core.errors import OutOfDomainError, RefusedError
+from yielding_coil.core.reflection import impedance_of
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.formats import touchstone
+from yielding_coil.store.calibrations import (
+    age_h,
+    correction_of,
+    grid_of,
+    keep_standard,
+    noise_of,
+    one_calibration,
+)
+from yielding_coil.store.content import Hertz
+from yielding_coil.store.sweeps import keep_sweep
+from yielding_coil.store.tables import Calibration
+
+if TYPE_CHECKING:
+    from yielding_coil.api.jobs import Job
+
+MOST_POINTS = 2001
+DRAWN_POINTS = 401
+# A calibration older than this is told of (common practice: again when the day or the cable has changed).
+OLD_H = 8.0
+# An antenna with a dip better than this in view needs no looking elsewhere.
+A_DIP = 5.0
+WIDE_POINTS = 401
+# With these many points of |Γ| above one, calibrate and sweep again.
+Passes = Annotated[int, Field(ge=1, le=256)]
+
+
+class OutsideCalibrationError(RefusedError):
+    """The sweep goes further than the calibration; the usual slip after widening."""
+
+    code = "outside_calibration"
+
+
+class KeepIn(BaseModel):
+    """Where a sweep goes when it is done: to a build, or to none yet, and how it was taken."""
+
+    name: Name
+    build_id: UUID | None = None
+    setup: SetupIn
+
+
+class SweepAsked(BaseModel):
+    """A sweep of what is screwed on. Passes are averaged; without a number they go on until stopped."""
+
+    kind: Literal["sweep"] = "sweep"
+    low_hz: Hertz
+    high_hz: Hertz
+    points: int = Field(default=401, ge=1, le=MOST_POINTS)
+    passes: Passes | None = 1
+    calibration_id: UUID | None = None
+    # Look further when no dip is in view.
+    widen: bool = False
+    keep: KeepIn | None = None
+
+
+class StandardAsked(BaseModel):
+    """A sweep of a standard for a calibration."""
+
+    kind: Literal["standard"] = "standard"
+    calibration_id: UUID
+    standard: Standard
+    passes: Passes = 8
+
+
+class CheckAsked(BaseModel):
+    """A sweep of the load once more, to see what is left."""
+
+    kind: Literal["check"] = "check"
+    calibration_id: UUID
+    passes: Passes = 8
+
+
+JobAsked = Annotated[SweepAsked | StandardAsked | CheckAsked, Field(discriminator="kind")]
+
+
+class Dip(BaseModel):
+    """Where the SWR is lowest."""
+
+    frequency_hz: float
+    swr: float | None
+
+
+class Progress(BaseModel):
+    """How far a sweep is: whole passes behind it, points of the present one; what it shows so far."""
+
+    passes: int
+    of_passes: int | None
+    points: int
+    of_points: int
+    curves: SweepCurves | None
+    dip: Dip | None
+    findings: list[Finding]
+    sweep: SweepOut | None
+    calibration: CalibrationOut | None
+
+    @classmethod
+    def of(cls, passes: int = 0, of_passes: int | None = None, points: int = 0, of_points: int = 0) -> "Progress":
+        """So far, with nothing to show yet."""
+        return cls.model_construct(
+            passes=passes,
+            of_passes=of_passes,
+            points=points,
+            of_points=of_points,
+            curves=None,
+            dip=None,
+            findings=[],
+            sweep=None,
+            calibration=None,
+        )
+
+
+def begin(app: FastAPI, asked: JobAsked) -> "Callable[[Job], None]":
+    """What a job will do, checked as far as it can be before it begins.
+
+    Raises:
+        RefusedError: as the instrument, the calibration or the range have it.
+    """
+    link: Link = app.state.link
+    with Session(app.state.engine) as session:
+        calibration = one_calibration(session, asked.calibration_id) if asked.calibration_id is not None else None
+        if isinstance(asked, SweepAsked):
+            if asked.keep is not None:
+                known_build(session, asked.keep.build_id)
+            return _antenna(app, link, asked, None if calibration is None else _Known(calibration))
+        assert calibration is not None
+        known = _Known(calibration, whole=asked.kind == "check")
+    with link.using():
+        pass
+    if isinstance(asked, StandardAsked):
+        return _standard(app, link, asked, known)
+    return _check(app, link, asked, known)
+
+
+class _Known:
+    """A calibration as a job needs it, away from any session."""
+
+    def __init__(self, row: Calibration, whole: bool = True) -> None:
+        self.id = row.id
+        self.low_hz, self.high_hz = row.low_hz, row.high_hz
+        self.frequency_hz = grid_of(row)
+        self.age_h = age_h(row)
+        self.correction = correction_of(row) if whole else None
+        self.noise = noise_of(row, 0.0, 1)
+
+    def at(self, frequency_hz: Real) -> Correction:
+        assert self.correction is not None
+        return self.correction.at(frequency_hz)
+
+
+def require_covered(known: _Known | None, low_hz: float, high_hz: float) -> None:
+    """Raise OutsideCalibrationError unless the calibration covers the sweep."""
+    if known is None or (known.low_hz - 1 <= low_hz and high_hz <= known.high_hz + 1):
+        return
+    raise OutsideCalibrationError(
+        f"the sweep goes from {low_hz / 1e6:.6g} to {high_hz / 1e6:.6g} MHz, but this calibration only from "
+        f"{known.low_hz / 1e6:.6g} to {known.high_hz / 1e6:.6g} MHz: sweep inside it, or calibrate anew",
+        field="calibration_id",
+        accepted=f"{known.low_hz:.0f} to {known.high_hz:.0f} Hz",
+    )
+
+
+def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) -> "Callable[[Job], None]":
+    if asked.low_hz > asked.high_hz or (asked.low_hz == asked.high_hz and asked.points > 1):
+        raise OutOfDomainError("high_hz", f"{asked.high_hz:g} Hz", f"above low_hz, {asked.low_hz:g} Hz")
+    require_covered(known, asked.low_hz, asked.high_hz)
+    with link.using() as instrument:
+        if asked.low_hz < instrument.low_hz or asked.high_hz > instrument.high_hz:
+            raise OutOfDomainError(
+                "low_hz",
+                f"{asked.low_hz / 1e6:.6g} to {asked.high_hz / 1e6:.6g} MHz",
+                f"what the analyser sweeps, {instrument.low_hz / 1e6:.6g} to {instrument.high_hz / 1e6:.6g} MHz",
+            )
+    f = grid(asked.low_hz, asked.high_hz, asked.points)
+    correction = None if known is None else known.at(f)
+
+    def shown(raw: Complex, taken: Taken) -> tuple[Progress, Sweep | None, ReflectionDoubt | None]:
+        part = slice(0, raw.size)
+        gamma = raw
+        doubt = None
+        if correction is not None and known is not None:
+            own = Correction(correction.a[part], correction.b[part], correction.c[part], f[part], correction.kit)
+            gamma = own.correct(raw)
+            noise = replace(known.noise, rms=taken.noise_rms, passes=max(1, taken.passes))
+            doubt = own.doubt(gamma, noise, known.age_h)
+        curves, found = _curves(f[part], gamma, doubt)
+        progress = Progress.of(taken.passes, asked.passes, raw.size, f.size)
+        progress.curves, progress.dip = curves, _dip(found)
+        return progress, found, doubt
+
+    def work(job: "Job") -> None:
+        def on_step(step: Step, taken: Taken) -> bool:
+            if not job.due():
+                return job.wanted()
+            if not taken.passes:
+                raw = step.raw
+            elif asked.passes is None:
+                raw = np.concatenate([step.raw, taken.latest[step.raw.size :]])
+            else:
+                raw = taken.mean
+            progress = shown(raw, taken)[0]
+            progress.points = step.points
+            return job.tell(progress)
+
+        with link.using() as instrument:
+            taken, problem = take(instrument, f, asked.passes, on_step)
+            if problem is not None:
+                link.note(problem)
+            if taken.passes == 0:
+                if problem is not None:
+                    raise problem
+                return
+            progress, found, doubt = shown(taken.mean if asked.passes else taken.latest, taken)
+            progress.findings = _findings(asked, known, found, taken, problem)
+            if asked.widen and problem is None and found is not None and not _good_dip(found):
+                job.tell(progress)
+                progress.findings = [*progress.findings, _elsewhere(instrument, asked, found)]
+            identity = instrument.identity
+        if asked.keep is not None and found is not None:
+            progress.sweep = _keep(app, asked, asked.keep, found, taken, doubt, identity, link.kind == "simulated")
+        job.tell(progress)
+        if problem is not None:
+            raise problem
+
+    return work
+
+
+def _curves(f: Real, gamma: Complex, doubt: ReflectionDoubt | None) -> tuple[SweepCurves | None, Sweep | None]:
+    """What is drawn of it, and the sweep that it is; none while more comes back than any antenna returns."""
+    if f.size == 0 or np.abs(1 - gamma).min() < 1e-9:
+        return None, None
+    found = Sweep(f, impedance_of(gamma))
+    return SweepCurves.of(found, found.low_hz, found.high_hz, DRAWN_POINTS, doubt), found
+
+
+def _dip(found: Sweep | None) -> Dip | None:
+    if found is None:
+        return None
+    best = found.best_match()
+    return Dip(frequency_hz=best.frequency_hz, swr=number(best.swr))
+
+
+def _good_dip(found: Sweep) -> bool:
+    """Whether the best match lies inside the sweep, not at its edge, and is a dip worth the name."""
+    best = found.best_match()
+    edge = 0.02 * (found.high_hz - found.low_hz)
+    return best.swr <= A_DIP and found.low_hz + edge < best.frequency_hz < found.high_hz - edge
+
+
+def _findings(
+    asked: SweepAsked, known: _Known | None, found: Sweep | None, taken: Taken, problem: AnalyserError | None
+) -> list[Finding]:
+    """What has to be said of a sweep."""
+    out: list[Finding] = []
+    if known is None:
+        out.append(Finding(code="uncorrected", values={}))
+    else:
+        if not np.array_equal(taken.frequency_hz, known.frequency_hz):
+            out.append(Finding(code="interpolated", values={"points": known.frequency_hz.size}))
+        if known.age_h > OLD_H:
+            out.append(Finding(code="old_calibration", values={"age_h": known.age_h}))
+    if problem is not None:
+        out.append(Finding(code="kept_passes", values={"passes": taken.passes}))
+    if found is None:
+        return out
+    gamma = found.reflection()
+    above = int((np.abs(gamma) > HIGHEST_REFLECTION).sum())
+    if above:
+        out.append(Finding(code="above_one", values={"points": above}))
+    standard = like_a_standard(gamma) if known is not None else None
+    if standard is not None:
+        out.append(Finding(code="like_a_standard", values={"standard": standard}))
+    elif not _good_dip(found):
+        x = found.impedance_ohm.imag
+        best = found.best_match()
+        middle = (found.low_hz + found.high_hz) / 2
+        falls = "above" if best.frequency_hz > middle else "below"
+        where = falls if best.swr < 3 * A_DIP else "above" if np.median(x) < 0 else "below"
+        out.append(Finding(code="no_dip", values={"where": where, "swr": number(best.swr)}))
+    return out
+
+
+def _elsewhere(instrument: Analyser, asked: SweepAsked, found: Sweep) -> Finding:
+    """One quick look over a range four times as far either way, raw: where |Γ| dips deepest outside the sweep."""
+    low, high = max(instrument.low_hz, asked.low_hz / 4), min(instrument.high_hz, asked.high_hz * 4)
+    wide = Taken(grid(low, high, WIDE_POINTS))
+    raw, problem = take(instrument, wide.frequency_hz, 1, lambda step, taken: True)
+    if problem is not None or not raw.passes:
+        return Finding(code="no_dip_anywhere", values={"low_hz": low, "high_hz": high})
+    f, size = wide.frequency_hz, np.abs(raw.mean)
+    inner = (size[1:-1] < size[:-2]) & (size[1:-1] <= size[2:])
+    outside = (f[1:-1] < found.low_hz) | (f[1:-1] > found.high_hz)
+    candidates = np.flatnonzero(inner & outside & (size[1:-1] < 0.6)) + 1
+    if candidates.size == 0:
+        return Finding(code="no_dip_anywhere", values={"low_hz": low, "high_hz": high})
+    middle = (asked.low_hz + asked.high_hz) / 2
+    nearest = candidates[np.argmin(np.abs(np.log(f[candidates] / middle)))]
+    span = asked.high_hz - asked.low_hz
+    return Finding(
+        code="dip_elsewhere",
+        values={
+            "frequency_hz": float(f[nearest]),
+            "low_hz": float(max(instrument.low_hz, f[nearest] - span / 2)),
+            "high_hz": float(min(instrument.high_hz, f[nearest] + span / 2)),
+        },
+    )
+
+
+def _keep(
+    app: FastAPI,
+    asked: SweepAsked,
+    keep: KeepIn,
+    found: Sweep,
+    taken: Taken,
+    doubt: ReflectionDoubt | None,
+    identity: str,
+    simulated: bool,
+) -> SweepOut:
+    """Store a sweep beside its raw reflections."""
+    raw = touchstone.write(Sweep(taken.frequency_hz, impedance_of(taken.mean)))
+    with Session(app.state.engine) as session, session.begin():
+        build_id = known_build(session, keep.build_id)
+        setup = keep_setup(session, build_id, keep.setup, identity)
+        row = keep_sweep(
+            session,
+            found,
+            original=raw,
+            original_name=f"{keep.name} (raw).s1p",
+            reference_ohm=50.0,
+            source="simulated" if simulated else "analyser",
+            build_id=build_id,
+            setup_id=setup.id,
+            remarks=[f"{taken.passes} passes averaged" if taken.passes > 1 else "one pass"],
+            calibration_id=asked.calibration_id,
+            doubt=doubt,
+        )
+        row.name = keep.name
+        return sweep_out(session, row)
+
+
+def _passes(
+    link: Link, job: "Job", f: Real, passes: int, draw: Callable[[Complex], SweepCurves | None]
+) -> tuple[Taken, str]:
+    """Averaged passes for a standard or a check; all of them or a refusal, since half a standard is none."""
+
+    def on_step(step: Step, taken: Taken) -> bool:
+        if not job.due():
+            return job.wanted()
+        raw = taken.mean if taken.passes else step.raw
+        progress = Progress.of(taken.passes, passes, step.points, f.size)
+        progress.curves = draw(raw)
+        return job.tell(progress)
+
+    with link.using() as instrument:
+        taken, problem = take(instrument, f, passes, on_step)
+        if problem is not None:
+            raise problem
+        return taken, instrument.identity
+
+
+def _standard(app: FastAPI, link: Link, asked: StandardAsked, known: _Known) -> "Callable[[Job], None]":
+    def work(job: "Job") -> None:
+        f = known.frequency_hz
+        taken, identity = _passes(link, job, f, asked.passes, lambda raw: _curves(f[: raw.size], raw, None)[0])
+        if taken.passes < asked.passes:
+            return
+        with Session(app.state.engine, expire_on_commit=False) as session, session.begin():
+            row = one_calibration(session, asked.calibration_id)
+            keep_standard(row, asked.standard, taken.mean, taken.passes, taken.noise_rms, identity)
+            session.flush()
+            out = calibration_out(row)
+        job.tell(_ended(taken, f, out, _curves(f, taken.mean, None)[0]))
+
+    return work
+
+
+def _check(app: FastAPI, link: Link, asked: CheckAsked, known: _Known) -> "Callable[[Job], None]":
+    def work(job: "Job") -> None:
+        f = known.frequency_hz
+        correction = known.at(f)
+        taken, _ = _passes(link, job, f, asked.passes, lambda raw: _left(f, correction, raw))
+        if taken.passes < asked.passes:
+            return
+        left = residual(correction.correct(taken.mean), f, correction.kit)
+        with Session(app.state.engine, expire_on_commit=False) as session, session.begin():
+            row = one_calibration(session, asked.calibration_id)
+            row.checked = meaning_of(left)
+            row.revision += 1
+            session.flush()
+            out = calibration_out(row)
+        job.tell(_ended(taken, f, out, _left(f, correction, taken.mean)))
+
+    return work
+
+
+def _left(f: Real, correction: Correction, raw: Complex) -> SweepCurves | None:
+    """What is drawn of the load while it is swept again: corrected, once a whole pass is there."""
+    return _curves(f, correction.correct(raw), None)[0] if raw.size == f.size else None
+
+
+def _ended(taken: Taken, f: Real, calibration: CalibrationOut, curves: SweepCurves | None) -> Progress:
+    progress = Progress.of(taken.passes, taken.passes, f.size, f.size)
+    progress.calibration, progress.curves = calibration, curves
+    return progress

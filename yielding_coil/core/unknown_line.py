@@ -1,0 +1,301 @@
+"""A line nobody knows: what it is from two sweeps, and how far away its end is from one."""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+from scipy.optimize import least_squares, nnls
+
+from yielding_coil.core.arrays import Complex, Real, require_positive
+from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
+from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
+from yielding_coil.core.line import OPEN_END_F, Cable
+from yielding_coil.core.reflection import impedance_of, reflection_of
+from yielding_coil.core.sweep import Sweep
+
+# A fit worse than this, root mean square of Γ, is none: something else hangs there, or the two are exchanged.
+WORST_FIT = 0.1
+FEWEST = 11
+# Weight that holds a constant error of tracking near none, against that of one point.
+TRACKING_HELD = 0.3
+
+
+class NotALineError(NotMatchableError):
+    """The two sweeps are not those of one line with its end open and shorted."""
+
+    code = "not_a_line"
+
+
+@dataclass(frozen=True, slots=True)
+class Found:
+    """A fitted value and its standard error."""
+
+    value: float
+    error: float
+
+
+@dataclass(frozen=True, slots=True)
+class FoundLine:
+    """A line as its two sweeps show it.
+
+    Args:
+        impedance_ohm: high-frequency characteristic impedance R0.
+        delay_s: of one way; times the speed of light it is the electrical length.
+        loss_sqrt_db, loss_linear_db: matched loss of the whole line in dB at 1 MHz, following √f and f.
+        misfit: root mean square of Γ between both sweeps and the fit.
+        low_hz, high_hz: where it was swept; the loss law is known there only.
+        length_m: as the tape gave it; None when it was not measured.
+    """
+
+    impedance_ohm: Found
+    delay_s: Found
+    loss_sqrt_db: Found
+    loss_linear_db: Found
+    misfit: float
+    low_hz: float
+    high_hz: float
+    length_m: float | None = None
+
+    @property
+    def electrical_m(self) -> Found:
+        """Length over velocity factor, in metres."""
+        c = SPEED_OF_LIGHT_M_PER_S
+        return Found(self.delay_s.value * c, self.delay_s.error * c)
+
+    @property
+    def velocity_factor(self) -> float | None:
+        """By the tape; None without it."""
+        return None if self.length_m is None else self.length_m / self.electrical_m.value
+
+    def length_at(self, velocity_factor: float) -> float:
+        """The length for an assumed velocity factor, whose error it inherits."""
+        return velocity_factor * self.electrical_m.value
+
+    def matched_loss_db(self, frequency_hz: Real) -> Real:
+        """Loss of the whole line when closed by its own impedance."""
+        mhz = np.asarray(frequency_hz, dtype=float) / 1e6
+        return self.loss_sqrt_db.value * np.sqrt(mhz) + self.loss_linear_db.value * mhz
+
+    def cable(self, name: str) -> Cable:
+        """The cable it is cut from.
+
+        Raises:
+            OutOfDomainError: the length is not known, or the tape cannot be right: faster than light.
+        """
+        if self.length_m is None:
+            raise OutOfDomainError("length_m", "not given", "measured with a tape, to say what a metre of it does")
+        velocity = self.velocity_factor or 0.0
+        if velocity > 1:
+            raise OutOfDomainError(
+                "length_m",
+                f"{self.length_m:.3f} m",
+                f"at most {self.electrical_m.value:.3f} m, its electrical length: measure it again",
+            )
+        per_100_m = 100 / self.length_m
+        return Cable(
+            name,
+            self.impedance_ohm.value,
+            velocity,
+            self.loss_sqrt_db.value * per_100_m,
+            self.loss_linear_db.value * per_100_m,
+        )
+
+
+def _seen(values: Real, f: Real, end_f: float) -> tuple[Complex, Complex]:
+    """Γ against 50 Ω with the far end open and shorted; values: ln R0, delay in ns, two losses in dB at 1 MHz.
+
+    Source:
+        Wheeler, Proc. IRE 30, 1942, as in `line.Cable.propagation`, for a whole line of unknown length.
+    """
+    r0, delay = math.exp(values[0]), values[1] * 1e-9
+    conductor = values[2] * NEPER_PER_DB * np.sqrt(f / 1e6)
+    dielectric = values[3] * NEPER_PER_DB * f / 1e6
+    turn = 2 * math.pi * f * delay
+    z0 = r0 * (1 + ((1 - 1j) * conductor + 1j * dielectric) / turn)
+    back = np.exp(-2 * (conductor + dielectric + 1j * (turn + conductor)))
+    end_ohm = 1 / (2j * math.pi * f * end_f)
+    opened = (end_ohm - z0) / (end_ohm + z0) * back
+    return (
+        reflection_of(z0 * (1 + opened) / (1 - opened)),
+        reflection_of(z0 * (1 - back) / (1 + back)),
+    )
+
+
+def characterise(
+    far_open: Sweep, far_shorted: Sweep, length_m: float | None = None, end_f: float = OPEN_END_F
+) -> FoundLine:
+    """Impedance, delay and loss law of a line from its two sweeps, fitted together.
+
+    √(Zoc·Zsc) point by point blows up near multiples of a quarter wave; one model for all points does not.
+
+    Args:
+        far_open, far_shorted: at the near end, over frequencies that overlap.
+        length_m: by a tape, when known.
+        end_f: stray capacitance of the open end.
+
+    Raises:
+        OutOfDomainError: too few points in common, or a length not above zero.
+        NotALineError: no line shows these two sweeps.
+    """
+    if length_m is not None:
+        require_positive("length_m", length_m)
+    low, high = max(far_open.low_hz, far_shorted.low_hz), min(far_open.high_hz, far_shorted.high_hz)
+    at = far_open.frequency_hz
+    f = at[(at >= low) & (at <= high)]
+    if f.size < FEWEST:
+        raise OutOfDomainError(
+            "far_shorted", f"with {f.size} points in common", f"over the range of the open one, {FEWEST} or more"
+        )
+    opened = reflection_of(far_open.impedance_at(f))
+    shorted = reflection_of(far_shorted.impedance_at(f))
+    if np.median(np.abs(opened - shorted)) < 0.05:
+        raise NotALineError(
+            "the two sweeps are alike: the far end was the same both times, or so much is lost on the way that "
+            "the end cannot be seen; open it for one and short it for the other"
+        )
+    values, misfit, error = _fitted(f, opened, shorted, end_f)
+    if misfit > WORST_FIT:
+        if _fitted(f, shorted, opened, end_f)[1] < WORST_FIT:
+            raise NotALineError("these look exchanged: the first is the sweep of the shorted end; swap them")
+        raise NotALineError(
+            f"no line shows these two sweeps: the best one is {misfit:.2f} of Γ away; sweep with nothing but the "
+            "line between the plane and its end, over steps small enough to follow it round the chart"
+        )
+    r0 = math.exp(values[0])
+    return FoundLine(
+        Found(r0, r0 * float(error[0])),
+        Found(float(values[1]) * 1e-9, float(error[1]) * 1e-9),
+        Found(float(values[2]), float(error[2])),
+        Found(float(values[3]), float(error[3])),
+        misfit,
+        float(f[0]),
+        float(f[-1]),
+        length_m,
+    )
+
+
+def _fitted(f: Real, opened: Complex, shorted: Complex, end_f: float) -> tuple[Real, float, Real]:
+    """Fitted values as `_seen` takes them, the misfit, and standard errors.
+
+    A calibration's tracking may be off by a constant: it would pass for loss that does not follow the law, so it
+    is fitted beside the line, held near one by what calibrations are worth.
+    """
+    start = np.concatenate([_start(f, opened, shorted), [0.0, 0.0]])
+    low = [math.log(5), 1e-3, 0.0, 0.0, -0.2, -0.2]
+    high = [math.log(2000), 1e6, np.inf, np.inf, 0.2, 0.2]
+    held = math.sqrt(f.size) * TRACKING_HELD
+
+    def off(values: Real) -> Real:
+        a, b = _seen(values[:4], f, end_f)
+        tracking = 1 + values[4] + 1j * values[5]
+        return np.concatenate(
+            [(a * tracking - opened).view(float), (b * tracking - shorted).view(float), values[4:] * held]
+        )
+
+    scale = [0.1, max(start[1], 0.1) * 0.01, 0.1, 0.01, 0.01, 0.01]
+    fit = least_squares(off, np.clip(start, low, high), bounds=(low, high), x_scale=scale)
+    left = np.asarray(fit.fun)
+    misfit = float(np.sqrt(np.mean(left[:-2] ** 2) * 2))
+    return np.asarray(fit.x), misfit, _errors(np.asarray(fit.jac), left, f.size)
+
+
+BLOCKS = 8
+
+
+def _errors(slopes: Real, left: Real, points: int) -> Real:
+    """Standard errors by leaving out an eighth of the range at a time: what is left is seldom pure noise.
+
+    Source:
+        Delete-a-group jackknife (Efron & Tibshirani, An Introduction to the Bootstrap, ch. 11), each
+        omission by one step of Gauss and Newton.
+    """
+    # Rows: real and imaginary part of each point, open first, then shorted.
+    block = np.concatenate([np.tile(np.repeat(np.arange(points) * BLOCKS // points, 2), 2), [BLOCKS, BLOCKS]])
+    whole = slopes.T @ slopes
+    moves = []
+    for k in range(BLOCKS):
+        own = slopes[block == k]
+        moves.append(np.linalg.pinv(whole - own.T @ own) @ (own.T @ left[block == k]))
+    away = np.array(moves) - np.mean(moves, axis=0)
+    return np.asarray(np.sqrt((BLOCKS - 1) / BLOCKS * np.sum(away**2, axis=0)))
+
+
+def _start(f: Real, opened: Complex, shorted: Complex) -> Real:
+    """Where the fit begins: delay by the turning of both, loss by their size, impedance by their product."""
+    turns = [float(np.polyfit(f, np.unwrap(np.angle(g)), 1)[0]) for g in (opened, shorted)]
+    delay_ns = max(1e-3, -1e9 * (turns[0] + turns[1]) / 2 / (4 * math.pi))
+    mean = np.sqrt(np.maximum(np.abs(opened * shorted), 1e-6))
+    loss_db = np.maximum(-10 * np.log10(np.minimum(mean, 1.0)), 0.0)
+    powers = np.column_stack([np.sqrt(f / 1e6), f / 1e6])
+    loss, _ = nnls(powers, loss_db)
+    product = np.abs(impedance_of(opened) * impedance_of(shorted))
+    r0 = math.sqrt(float(np.median(product)))
+    return np.array([math.log(min(max(r0, 6.0), 1900.0)), delay_ns, loss[0], loss[1]])
+
+
+@dataclass(frozen=True, slots=True)
+class FarEnd:
+    """Where a line ends.
+
+    Args:
+        distance_m: from the plane of the sweep.
+        resolution_m: two reflections nearer to each other than this run into one; c·VF/(2·span).
+        range_m: farther than this the distance folds back; c·VF/(2·step).
+        kind: open, short, "unclear" where the phase does not tell, "none" where nothing comes back.
+        returned: size of the reflection as it arrives, 0 to 1.
+    """
+
+    distance_m: float
+    resolution_m: float
+    range_m: float
+    kind: Literal["open", "short", "unclear", "none"]
+    returned: float
+
+
+def far_end(sweep: Sweep, velocity_factor: float) -> FarEnd:
+    """Distance to the strongest reflection on a line, from a sweep at its near end.
+
+    Args:
+        sweep: 16 points or more; read at even steps.
+        velocity_factor: of the line, above zero, at most 1; the distance inherits its error.
+
+    Raises:
+        OutOfDomainError: too few points, or no such velocity factor.
+
+    Source:
+        Inverse discrete Fourier transform of Γ(f), Hann window; resolution and range as for any stepped-frequency
+        measurement.
+    """
+    require_positive("velocity_factor", velocity_factor)
+    if velocity_factor > 1:
+        raise OutOfDomainError("velocity_factor", velocity_factor, "above zero, at most 1")
+    n = sweep.frequency_hz.size
+    if n < 16:
+        raise OutOfDomainError("sweep", f"of {n} points", "of 16 points or more")
+    f = np.linspace(sweep.low_hz, sweep.high_hz, n)
+    gamma = reflection_of(sweep.impedance_at(f))
+    step = float(f[1] - f[0])
+    window = np.hanning(n + 2)[1:-1]
+    size = 1 << (16 * n - 1).bit_length()
+    reply = np.abs(np.fft.ifft(gamma * window, size)) * size / window.sum()
+    best = int(np.argmax(reply))
+    before, here, after = (math.log(max(reply[(best + k) % size], 1e-12)) for k in (-1, 0, 1))
+    bend = before - 2 * here + after
+    peak = best + (0.5 * (before - after) / bend if bend < 0 else 0.0)
+    there_and_back = (peak % size) / (size * step)
+    speed = velocity_factor * SPEED_OF_LIGHT_M_PER_S
+    straightened = complex(np.sum(gamma * window * np.exp(2j * math.pi * f * there_and_back)) / window.sum())
+    returned = abs(straightened)
+    kind: Literal["open", "short", "unclear", "none"] = "unclear"
+    if returned < 0.03:
+        kind = "none"
+    elif abs(straightened.real) > 0.6 * returned:
+        kind = "open" if straightened.real > 0 else "short"
+    return FarEnd(
+        float(there_and_back * speed / 2),
+        float(speed / (2 * (f[-1] - f[0]))),
+        speed / (2 * step),
+        kind,
+        float(returned),
+    )

@@ -65,6 +65,7 @@ def test_from_an_empty_shelf_to_a_baseline(page, address, bench, settle):
     settle()
     expect(verdict(page)).to_contain_text(re.compile(r"24\.\d{3}"))
     expect(page.get_by_role("region", name="Kept")).to_contain_text("A good sweep")
+    expect(page.get_by_role("region", name="Kept")).to_contain_text("dB left of the load mean")
     page.get_by_label("make it the baseline of a new build").fill("Loft dipole")
     button(page, "Make the build").click()
     settle()

@@ -16,7 +16,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
-from yielding_coil.store.content import Positive, TargetPayload
+from yielding_coil.store.content import Positive, TargetPayload, Words
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Settings, SweepRow
 
@@ -24,7 +24,7 @@ router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
 
 Mode = Literal["speech", "telegraphy", "digital"]
 Targets = Annotated[list[TargetPayload], Field(min_length=1, max_length=12)]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[Words, Field(min_length=1, max_length=120)]
 Power = Annotated[Positive, Field(le=1e5)]
 
 

@@ -18,12 +18,12 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import calibrations as queries
-from yielding_coil.store.content import Hertz, NotNegative, Payload, SpreadOf
+from yielding_coil.store.content import Hertz, NotNegative, Payload, SpreadOf, Words
 from yielding_coil.store.tables import Calibration
 
 router = APIRouter(prefix="/api/calibrations", tags=["calibrations"], responses=RESPONSES)
 
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[Words, Field(min_length=1, max_length=120)]
 MOST_POINTS = 2001
 Small = Annotated[float, Field(ge=-1e-9, le=1e-6, allow_inf_nan=False)]
 Offset = Annotated[float, Field(ge=-0.5, le=0.5, allow_inf_nan=False)]
@@ -46,7 +46,7 @@ class CalibrationIn(BaseModel):
     """A new calibration: over which range, at which plane, with which standards."""
 
     name: Name
-    plane: Annotated[str, Field(max_length=120)] = "end of the test lead"
+    plane: Annotated[Words, Field(max_length=120)] = "end of the test lead"
     low_hz: Hertz
     high_hz: Hertz
     points: int = Field(default=401, ge=11, le=MOST_POINTS)

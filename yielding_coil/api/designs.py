@@ -13,7 +13,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
-from yielding_coil.store.content import DesignContent, read_content
+from yielding_coil.store.content import DesignContent, Words, read_content
 from yielding_coil.store.tables import Design, DesignRevision
 
 router = APIRouter(prefix="/api", tags=["designs"], responses=RESPONSES)
@@ -22,7 +22,7 @@ router = APIRouter(prefix="/api", tags=["designs"], responses=RESPONSES)
 class DesignIn(BaseModel):
     """A new design."""
 
-    name: str = Field(min_length=1, max_length=120)
+    name: Annotated[Words, Field(min_length=1, max_length=120)]
     content: DesignContent
 
 
@@ -86,14 +86,14 @@ class RevisionHead(BaseModel):
 class LabelIn(BaseModel):
     """A name for one state; empty takes it away."""
 
-    label: Annotated[str, Field(max_length=120)]
+    label: Annotated[Words, Field(max_length=120)]
 
 
 class DesignPatch(BaseModel):
     """Another name for a design."""
 
     name_revision: int
-    name: Annotated[str, Field(min_length=1, max_length=120)]
+    name: Annotated[Words, Field(min_length=1, max_length=120)]
 
 
 class DesignOut(BaseModel):

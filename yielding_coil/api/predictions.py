@@ -301,7 +301,7 @@ def ruler(asked: RulerAsked) -> list[Tick]:
         raise OutOfDomainError("high", asked.high, f"above low, {asked.low}")
     if isinstance(element, Coil):
         first, last = (
-            element.model_copy(update={"inductance_h": value}).turns(asked.center_hz)
+            element.model_copy(update={"inductance_h": min(max(value, 1e-12), 1e3)}).turns(asked.center_hz)
             for value in (asked.low, asked.high)
         )
         return [

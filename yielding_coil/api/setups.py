@@ -1,33 +1,33 @@
 """How a sweep was taken: at which plane, through what, how hung, what was near, with which instrument."""
 
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 from uuid import UUID
 
 from pydantic import BaseModel, Field, model_validator
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from yielding_coil.store.content import LineLength, Payload
+from yielding_coil.store.content import LineLength, Payload, Words
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.tables import Setup
 
-Words = str
+Said = Annotated[Words, Field(max_length=120)]
 
 
 class LineIn(Payload):
     """A length of cable between the plane and the antenna."""
 
-    cable: str = Field(max_length=60)
+    cable: Annotated[Words, Field(max_length=60)]
     length_m: LineLength
 
 
 class Conditions(Payload):
     """What was so while it was swept; each in the words of who swept."""
 
-    height: Words = Field(default="", max_length=120)
-    hung: Words = Field(default="", max_length=120)
-    near: Words = Field(default="", max_length=120)
-    ground: Words = Field(default="", max_length=120)
+    height: Said = ""
+    hung: Said = ""
+    near: Said = ""
+    ground: Said = ""
 
 
 class SetupIn(BaseModel):

@@ -52,7 +52,6 @@ OLD_H = 8.0
 # An antenna with a dip better than this in view needs no looking elsewhere.
 A_DIP = 5.0
 WIDE_POINTS = 401
-# With these many points of |Γ| above one, calibrate and sweep again.
 Passes = Annotated[int, Field(ge=1, le=256)]
 
 

@@ -25,7 +25,7 @@ from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import Finite, Hertz, NotNegative, Payload, TargetPayload
+from yielding_coil.store.content import Finite, Hertz, NotNegative, Payload, TargetPayload, Words, plain
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import bin_sweep, core_sweep, doubt_of, keep_sweep, one_sweep, swept
 from yielding_coil.store.tables import Build, Setup, SweepRow
@@ -34,7 +34,7 @@ router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
 
 MOST_POINTS = 800
 MOST_TYPED = 64
-Name = Annotated[str, Field(min_length=1, max_length=255)]
+Name = Annotated[Words, Field(min_length=1, max_length=255)]
 
 
 class InUseError(RefusedError):
@@ -164,7 +164,7 @@ def drop_sweep(
         session,
         read.found,
         original=content,
-        original_name=_plain(name) or "sweep.s1p",
+        original_name=plain(name) or "sweep.s1p",
         reference_ohm=read.reference_ohm,
         source="file",
         build_id=known_build(session, build_id),
@@ -191,23 +191,18 @@ def type_sweep(session: InTransaction, typed: PointsIn) -> SweepOut:
         session,
         found,
         original=table.write(found),
-        original_name=f"{_plain(typed.name)}.csv",
+        original_name=f"{typed.name}.csv",
         reference_ohm=50.0,
         source="typed",
         build_id=known_build(session, typed.build_id),
     )
-    row.name = _plain(typed.name)
+    row.name = typed.name
     return sweep_out(session, row)
 
 
 def known_build(session: Session, build_id: UUID | None) -> UUID | None:
     """The id of a build that is there; none where none is asked for."""
     return build_queries.one_build(session, build_id).id if build_id else None
-
-
-def _plain(name: str) -> str:
-    """A name without what no database takes."""
-    return "".join(c if c.isprintable() else " " for c in name).strip()
 
 
 @router.get("/{sweep_id}")
@@ -221,7 +216,7 @@ def rename_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> S
     """Give a sweep another name; 409 when it was changed elsewhere since."""
     row = one_sweep(session, sweep_id)
     newest = sweep_out(session, row).model_dump(mode="json")
-    build_queries.edit(row, patch.revision, {"name": _plain(patch.name) or row.name}, newest)
+    build_queries.edit(row, patch.revision, {"name": patch.name}, newest)
     return sweep_out(session, row)
 
 

@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
@@ -33,6 +33,15 @@ SpreadOf = Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)]
 READING = "reading"
 
 
+def plain(text: str) -> str:
+    """A text without what no database takes and no eye sees."""
+    return "".join(c if c.isprintable() else " " for c in text).strip()
+
+
+# What a person wrote, in one line.
+Words = Annotated[str, AfterValidator(plain)]
+
+
 class Payload(BaseModel):
     """A thing kept as JSON: nothing unknown in it, nothing infinite."""
 
@@ -42,7 +51,7 @@ class Payload(BaseModel):
 class TargetPayload(Payload):
     """A band to hold and the SWR allowed on it."""
 
-    label: str = Field(max_length=60)
+    label: Annotated[Words, Field(max_length=60)]
     low_hz: Hertz
     high_hz: Hertz
     swr_limit: Annotated[float, Field(gt=1, le=100)]
@@ -82,11 +91,11 @@ class Coil(Payload):
     """
 
     kind: Literal["coil"] = "coil"
-    key: str = Field(max_length=40)
+    key: Annotated[Words, Field(max_length=40)]
     place: Literal["series", "shunt"]
     inductance_h: Henry
     former_m: PartLength
-    wire: str = Field(max_length=40)
+    wire: Annotated[Words, Field(max_length=40)]
     pitch_m: PartLength | None = None  # None: turns touching
     spread: SpreadOf = 0.04
     piece: PieceSnapshot | None = None
@@ -157,10 +166,10 @@ class CoaxCapacitor(Payload):
     """A capacitor made of a length of coax, open at its far end."""
 
     kind: Literal["coax_capacitor"] = "coax_capacitor"
-    key: str = Field(max_length=40)
+    key: Annotated[Words, Field(max_length=40)]
     place: Literal["series", "shunt"]
     capacitance_f: Farad
-    cable: str = Field(max_length=40)
+    cable: Annotated[Words, Field(max_length=40)]
     spread: SpreadOf = 0.04
     end_spread_f: Annotated[float, Field(ge=0, le=1e-9)] = 0.2e-12
     piece: PieceSnapshot | None = None
@@ -181,7 +190,7 @@ class FixedCapacitor(Payload):
     """A bought capacitor: mica, ceramic."""
 
     kind: Literal["capacitor"] = "capacitor"
-    key: str = Field(max_length=40)
+    key: Annotated[Words, Field(max_length=40)]
     place: Literal["series", "shunt"]
     capacitance_f: Farad
     q: Annotated[float, Field(ge=0.1, le=1e9)] = 1000.0
@@ -200,7 +209,7 @@ class FixedCapacitor(Payload):
 class CableValues(Payload):
     """A cable of one's own, as two sweeps and a tape found it."""
 
-    name: str = Field(max_length=120)
+    name: Annotated[Words, Field(max_length=120)]
     impedance_ohm: Annotated[float, Field(ge=1, le=5000)]
     velocity_factor: Annotated[float, Field(gt=0.05, le=1)]
     loss_sqrt: NotNegative
@@ -232,9 +241,9 @@ class Feedline(Payload):
     """A length of cable between the match and the radio."""
 
     kind: Literal["line"] = "line"
-    key: str = Field(max_length=40)
+    key: Annotated[Words, Field(max_length=40)]
     place: Literal["through"] = "through"
-    cable: str = Field(max_length=40)
+    cable: Annotated[Words, Field(max_length=40)]
     length_m: LineLength
     piece: PieceSnapshot | None = None
 

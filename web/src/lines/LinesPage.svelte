@@ -15,6 +15,7 @@
 	import { Bench } from '../measure/bench.svelte';
 	import LineSlot from './LineSlot.svelte';
 	import LossChart from './LossChart.svelte';
+	import OwnCables from './OwnCables.svelte';
 
 	type Slot = 'open' | 'short';
 	const bench = new Bench();
@@ -24,7 +25,6 @@
 	let found = $state.raw<FoundLine | null>(null);
 	let end = $state.raw<Schemas['EndOut'] | null>(null);
 	let own = $state.raw<Schemas['PieceOut'][]>([]);
-	let binned = $state.raw<Schemas['PieceOut'] | null>(null);
 	let name = $state('');
 	let saved = $state<string | null>(null);
 	let markerHz = $state(14e6);
@@ -120,26 +120,6 @@
 				})
 			);
 			saved = named;
-			await pieces();
-		});
-	}
-
-	async function bin(piece: Schemas['PieceOut']): Promise<void> {
-		await bench.attempt(async () => {
-			await answer(
-				api.DELETE('/api/pieces/{piece_id}', {
-					params: { path: { piece_id: piece.id }, query: { revision: piece.revision } }
-				})
-			);
-			binned = piece;
-			await pieces();
-		});
-	}
-	async function restore(piece: Schemas['PieceOut']): Promise<void> {
-		await bench.attempt(async () => {
-			const path = { piece_id: piece.id };
-			await answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path } }));
-			binned = null;
 			await pieces();
 		});
 	}
@@ -284,6 +264,7 @@
 						<label
 							>Keep it as your own cable
 							<input
+								class="written"
 								bind:value={name}
 								placeholder="as in “drum of foam coax”"
 								maxlength="120"
@@ -347,43 +328,7 @@
 			{/if}
 		</section>
 	{/if}
-	<section class="sheet" aria-label="Your own cables">
-		<h2>Your own cables</h2>
-		{#if binned}
-			{@const gone = binned}
-			<Note kind="news"
-				>“{gone.name}” is in the bin. Designs that use it keep what it was.
-				<button class="button" onclick={() => void restore(gone)}>Take it back</button></Note
-			>
-		{/if}
-		{#if own.length}
-			<ul class="own">
-				{#each own as piece (piece.id)}
-					<li>
-						<strong>{piece.name}</strong>
-						<span class="mono"
-							>{figures(piece.values.impedance_ohm)} Ω, VF {piece.values.velocity_factor.toFixed(
-								3
-							)}, {figures(piece.values.loss_sqrt * Math.sqrt(14) + piece.values.loss_linear * 14)} dB/100
-							m at 14 MHz</span
-						>
-						<small class="soft"
-							>{piece.provenance}, {megahertz(piece.values.low_hz)} to {megahertz(
-								piece.values.high_hz
-							)} MHz</small
-						>
-						<button
-							class="plain"
-							aria-label="Put {piece.name} in the bin"
-							onclick={() => void bin(piece)}>bin</button
-						>
-					</li>
-				{/each}
-			</ul>
-		{:else}
-			<p class="soft told">None yet: those of the table are used, with their tolerances.</p>
-		{/if}
-	</section>
+	<OwnCables {own} attempt={(act) => bench.attempt(act)} onchange={pieces} />
 </main>
 
 <style>
@@ -414,15 +359,6 @@
 		gap: 8px 14px;
 		margin: 14px 0 8px;
 	}
-	.figure {
-		font-size: var(--size-46);
-		font-weight: 700;
-		line-height: 1.1;
-		white-space: nowrap;
-	}
-	.of {
-		display: block;
-	}
 	h2 {
 		font-size: var(--size-14);
 	}
@@ -434,20 +370,6 @@
 		display: grid;
 		gap: 2px;
 		justify-self: stretch;
-	}
-	form input {
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		padding: 4px 8px;
-		min-width: 0;
-	}
-	.own li {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 4px 14px;
-		align-items: baseline;
-		font-size: var(--size-13);
 	}
 	.way {
 		width: min(100%, 620px);

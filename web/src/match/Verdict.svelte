@@ -184,17 +184,12 @@
 		gap: 0 8px;
 		align-items: center;
 	}
-	.figure {
-		font-size: var(--size-46);
-		font-weight: 700;
-		line-height: 1.1;
-		white-space: nowrap;
-	}
 	.error {
 		color: var(--soft);
 		font-size: var(--size-13);
 	}
 	.of {
+		display: inline;
 		line-height: 1.25;
 	}
 	.top.many {

@@ -9,7 +9,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { figures, megahertz } from '../lib/units/format';
 	import type { Bench } from './bench.svelte';
-	import { residualText, say, standardStep } from './words';
+	import { ageText, residualText, say, standardStep } from './words';
 
 	interface Props {
 		bench: Bench;
@@ -123,6 +123,33 @@
 		<button class="button" onclick={() => void restore(gone)}>Take it back</button></Note
 	>
 {/if}
+{#if calibration?.residual_db !== null && calibration?.residual_db !== undefined}
+	<p>
+		<span class="figure">{calibration.residual_db.toFixed(0).replace('-', '−')} dB</span>
+		<span class="of">left of the load after correction</span>
+	</p>
+{:else if calibration}
+	<p>
+		<span class="figure">{Object.keys(calibration.standards).length} of 3</span>
+		<span class="of">standards swept for “{calibration.name}”</span>
+	</p>
+{:else if bench.calibrations.length}
+	<p class="told">Use one that you made, or begin a new one.</p>
+	<ul class="kept">
+		{#each bench.calibrations as row (row.id)}
+			<li>
+				<button class="plain" aria-label="Use “{row.name}”" onclick={() => bench.choose(row.id)}
+					>{row.name}</button
+				>
+				<small class="soft"
+					>{megahertz(row.low_hz)} to {megahertz(row.high_hz)} MHz, {ageText(
+						row.age_h
+					)}{row.complete ? '' : ', not finished'}</small
+				>
+			</li>
+		{/each}
+	</ul>
+{/if}
 {#if !calibration}
 	<p class="told">
 		Swept from {megahertz(lowHz)} to {megahertz(highHz)} MHz, the range set above the charts. Make it
@@ -137,11 +164,14 @@
 	>
 		<label
 			>Where the standards go: the plane that matters <input
+				class="written"
 				bind:value={plane}
 				maxlength="120"
 			/></label
 		>
-		<label>Name of the calibration <input bind:value={name} maxlength="120" /></label>
+		<label
+			>Name of the calibration <input class="written" bind:value={name} maxlength="120" /></label
+		>
 		<button class="button main">Begin with the short</button>
 	</form>
 {:else}
@@ -238,6 +268,14 @@
 {/if}
 
 <style>
+	.kept {
+		padding-left: 0;
+		list-style: none;
+	}
+	.kept small {
+		display: block;
+		padding-left: 4px;
+	}
 	form,
 	label {
 		display: grid;
@@ -245,13 +283,6 @@
 	}
 	form {
 		margin-top: 8px;
-	}
-	input {
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		padding: 5px 8px;
-		min-width: 0;
 	}
 	form button {
 		justify-self: start;

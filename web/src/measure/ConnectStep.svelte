@@ -39,7 +39,7 @@
 		<label
 			>One on your network, host:port
 			<input
-				class="mono"
+				class="mono written"
 				bind:value={address}
 				placeholder="192.0.2.7:5025"
 				autocomplete="off"
@@ -65,14 +65,6 @@
 		display: grid;
 		gap: 2px;
 		color: var(--soft);
-	}
-	input {
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		padding: 5px 8px;
-		color: var(--ink);
-		min-width: 0;
 	}
 	button {
 		justify-self: start;

@@ -17,15 +17,17 @@
 	import Desk from '../lib/shell/Desk.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import { router } from '../lib/router/router.svelte';
-	import { megahertz, swr } from '../lib/units/format';
+	import { megahertz } from '../lib/units/format';
 	import { Bench } from './bench.svelte';
 	import BenchPicture from './BenchPicture.svelte';
 	import CalibrateStep from './CalibrateStep.svelte';
 	import ConnectStep from './ConnectStep.svelte';
+	import KeptSweep from './KeptSweep.svelte';
 	import LiveCharts from './LiveCharts.svelte';
 	import RangeFields from './RangeFields.svelte';
 	import SetupFields from './SetupFields.svelte';
-	import { ageText, dipText, isSerious, say } from './words';
+	import SweepStep from './SweepStep.svelte';
+	import { isSerious } from './words';
 
 	type Step = 'connect' | 'calibrate' | 'sweep';
 	const steps: [Step, string][] = [
@@ -117,7 +119,6 @@
 		)
 	);
 	const findings = $derived(step === 'sweep' ? (progress?.findings ?? []) : []);
-	const elsewhere = $derived(findings.find((f) => f.code === 'dip_elsewhere'));
 	const outside = $derived(
 		calibration?.complete &&
 			(range.lowHz < calibration.low_hz - 1 || range.highHz > calibration.high_hz + 1)
@@ -179,7 +180,8 @@
 		range = { ...range, lowHz: low, highHz: high };
 		chosenStep = 'sweep';
 	}
-	async function baseline(sweep: Sweep): Promise<void> {
+	/** The sweep as the baseline of the build it went to, or of a new one. */
+	async function baseline(sweep: Sweep, named: string): Promise<void> {
 		await bench.attempt(async () => {
 			if (build) {
 				await answer(
@@ -193,15 +195,13 @@
 			}
 			const made = await answer(
 				api.POST('/api/builds', {
-					body: { name: buildName.trim() || 'New antenna', sweep_id: sweep.id, more_sweep_ids: [] }
+					body: { name: named, sweep_id: sweep.id, more_sweep_ids: [] }
 				})
 			);
 			router.go(`/builds/${made.id}/sweep`);
 		});
 	}
 	const thing = $derived(analyser?.bench.find((b) => b.key === analyser.thing)?.label ?? '');
-	let typedName = $state<string | null>(null);
-	const buildName = $derived(typedName ?? (thing || 'New antenna'));
 </script>
 
 <svelte:head><title>Analyser · Yielding Coil</title></svelte:head>
@@ -324,36 +324,6 @@
 									.then(() => (chosenStep = null))}
 						/>
 					{:else if step === 'calibrate'}
-						{#if calibration?.residual_db !== null && calibration?.residual_db !== undefined}
-							<p>
-								<span class="figure">{calibration.residual_db.toFixed(0).replace('-', '−')} dB</span
-								>
-								<span class="of">left of the load after correction</span>
-							</p>
-						{:else if calibration}
-							<p>
-								<span class="figure">{Object.keys(calibration.standards).length} of 3</span>
-								<span class="of">standards swept for “{calibration.name}”</span>
-							</p>
-						{:else if bench.calibrations.length}
-							<p class="told">Use one that you made, or begin a new one.</p>
-							<ul class="kept">
-								{#each bench.calibrations as row (row.id)}
-									<li>
-										<button
-											class="plain"
-											aria-label="Use “{row.name}”"
-											onclick={() => bench.choose(row.id)}>{row.name}</button
-										>
-										<small class="soft"
-											>{megahertz(row.low_hz)} to {megahertz(row.high_hz)} MHz, {ageText(
-												row.age_h
-											)}{row.complete ? '' : ', not finished'}</small
-										>
-									</li>
-								{/each}
-							</ul>
-						{/if}
 						<CalibrateStep {bench} lowHz={range.lowHz} highHz={range.highHz} />
 						{#if calibration?.complete}
 							<p class="next">
@@ -369,102 +339,44 @@
 							</p>
 						{/if}
 					{:else}
-						{#if progress?.dip && bench.kind === 'sweep'}
-							<p>
-								<span class="figure">{megahertz(progress.dip.frequency_hz)}</span>
-								<span class="of"
-									>MHz, {swr(progress.dip.swr)} : 1 there
-									<span class="unseen"
-										>{dipText(progress.dip.frequency_hz, progress.dip.swr ?? null)}</span
-									></span
-								>
-							</p>
-						{/if}
-						{#each findings as finding (finding.code)}
-							{#if isSerious(finding)}<Note kind="danger">{say(finding)}</Note>
-							{:else}<p class="told">{say(finding)}</p>{/if}
-						{/each}
-						{#if elsewhere}
-							<p>
-								<button
-									class="button"
-									onclick={() =>
-										look(Number(elsewhere.values.low_hz), Number(elsewhere.values.high_hz))}
-									>Look there</button
-								>
-							</p>
-						{/if}
-						{#if outside}
-							<p class="told">
-								The range set is wider than the calibration: choose above the charts what to do.
-							</p>
-						{/if}
-						<p class="row">
-							<button
-								class="button main"
-								disabled={bench.running || Boolean(outside)}
-								onclick={() => void record()}>Sweep and keep</button
-							>
-							{#if live}
-								<button class="button" onclick={() => void bench.attempt(() => bench.stop())}
-									>Stop adjusting</button
-								>
-							{:else}
-								<button
-									class="button"
-									disabled={bench.running || Boolean(outside)}
-									onclick={() => void adjust()}>Keep sweeping while I adjust</button
-								>
-							{/if}
-						</p>
+						<SweepStep
+							dip={bench.kind === 'sweep' ? (progress?.dip ?? null) : null}
+							{findings}
+							running={bench.running}
+							{live}
+							wider={Boolean(outside)}
+							onsweep={() => void record()}
+							onadjust={() => void adjust()}
+							onstop={() => void bench.attempt(() => bench.stop())}
+							onlook={look}
+						/>
 					{/if}
 				</section>
 				{#if step === 'sweep'}
 					{#if kept}
-						{@const sweep = kept}
-						<section class="sheet" aria-label="Kept">
-							<h3 class="eyebrow">Kept as “{sweep.name}”</h3>
-							{#if good && build && build.baseline_sweep_id !== sweep.id}
-								<p class="told">
-									A good sweep. Next year it is the only thing that tells what changed.
-									<button class="button main" onclick={() => void baseline(sweep)}
-										>Make it the baseline of {build.name}</button
-									>
-								</p>
-							{:else if good && !build}
-								<form
-									class="told"
-									onsubmit={(event) => {
-										event.preventDefault();
-										void baseline(sweep);
-									}}
-								>
-									<label
-										>A good sweep: make it the baseline of a new build, named
-										<input
-											value={buildName}
-											maxlength="120"
-											oninput={(event) => (typedName = event.currentTarget.value)}
-										/></label
-									>
-									<button class="button main">Make the build</button>
-								</form>
-							{:else}
-								<p class="told">
-									It is kept with what is said above. Sweep again before you make it a baseline.
-								</p>
-							{/if}
-							{#if build}<p>
-									<a href="/builds/{build.id}/sweep">To the sweeps of {build.name}</a>
-								</p>{/if}
-						</section>
+						<KeptSweep
+							sweep={kept}
+							{build}
+							{good}
+							suggestion={thing || 'New antenna'}
+							checkedId={useCalibration && calibration?.residual_db !== null
+								? useCalibration
+								: null}
+							dipHz={progress?.dip?.frequency_hz ?? null}
+							onbaseline={(sweep, named) => void baseline(sweep, named)}
+						/>
 					{/if}
 					<section class="sheet" aria-label="How it is swept">
 						<h3 class="eyebrow">How it is swept: asked once, carried on</h3>
 						<SetupFields {setup} {cables} onchange={carry} />
 						<label class="name"
 							>Name of the next sweep
-							<input bind:value={name} placeholder={nextName} maxlength="200" /></label
+							<input
+								class="written"
+								bind:value={name}
+								placeholder={nextName}
+								maxlength="200"
+							/></label
 						>
 					</section>
 					<p class="soft told">
@@ -553,42 +465,11 @@
 		color: var(--soft);
 		cursor: default;
 	}
-	.figure {
-		font-size: var(--size-46);
-		font-weight: 700;
-		line-height: 1.1;
-		white-space: nowrap;
-	}
-	.of {
-		display: block;
-		font-size: var(--size-14);
-	}
-	.kept {
-		padding-left: 0;
-		list-style: none;
-	}
-	.kept small {
-		display: block;
-		padding-left: 4px;
-	}
-	.name,
-	form label {
+	.name {
 		display: grid;
 		gap: 2px;
 		font-size: var(--size-13);
 		color: var(--soft);
 		margin-top: 8px;
-	}
-	.name input,
-	form input {
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		padding: 4px 8px;
-		color: var(--ink);
-		min-width: 0;
-	}
-	form button {
-		justify-self: start;
 	}
 </style>

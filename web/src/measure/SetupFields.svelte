@@ -66,6 +66,7 @@
 		<label
 			>{label}
 			<input
+				class="written"
 				value={setup.conditions?.[key] ?? ''}
 				placeholder={hint}
 				maxlength="120"
@@ -89,17 +90,6 @@
 	label {
 		display: grid;
 		gap: 2px;
-		color: var(--soft);
-	}
-	input {
-		border: 1px solid var(--control-edge);
-		border-radius: 6px;
-		background: var(--sheet);
-		padding: 4px 8px;
-		color: var(--ink);
-		min-width: 0;
-	}
-	input::placeholder {
 		color: var(--soft);
 	}
 </style>

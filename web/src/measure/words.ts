@@ -1,6 +1,8 @@
 /** What is said of sweeps, standards and checks: a sentence for each finding. */
-import type { Finding, Setup } from '../lib/api/client';
+import type { Finding, Schemas, Setup } from '../lib/api/client';
 import { figures, megahertz, swr } from '../lib/units/format';
+
+type Meaning = Schemas['Meaning'];
 
 const standardNames: Record<string, string> = { short: 'short', open: 'open', load: 'load' };
 
@@ -67,6 +69,12 @@ export function residualText(db: number): string {
 				? 'Good enough for trimming; sweep again with cleaner connectors for the record.'
 				: 'Something moved: tighten the connectors and calibrate again.';
 	return `The load swept again is within ${figures(share / 2, 2)} % of the chart from its place: an impedance near 50 Ω is off by up to ${figures(share, 2)} %. ${good}`;
+}
+
+/** What the residual of a calibration makes of the antenna at hand. */
+export function meaningText(meaning: Meaning): string {
+	const share = 100 * meaning.impedance_share;
+	return `For this antenna the ${meaning.residual_db.toFixed(0).replace('-', '−')} dB left of the load mean: at ${megahertz(meaning.frequency_hz)} MHz its impedance is off by up to ${figures(share, 2)} %, and SWR ${swr(meaning.swr)} may be ${swr(meaning.low_swr)} to ${swr(meaning.high_swr)}. The load’s own error comes on top.`;
 }
 
 const planes: Record<string, string> = {

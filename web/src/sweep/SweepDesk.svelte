@@ -410,16 +410,6 @@
 	.verdict p + p {
 		margin-top: 8px;
 	}
-	.figure {
-		font-size: var(--size-46);
-		font-weight: 700;
-		line-height: 1.1;
-		white-space: nowrap;
-	}
-	.of {
-		display: block;
-		font-size: var(--size-14);
-	}
 	.next p {
 		margin-top: 6px;
 	}

@@ -1,0 +1,66 @@
+import { expect, test } from 'vitest';
+
+import { ageText, isSerious, residualText, say, setupText } from './words';
+
+const found = (code: string, values: Record<string, number | string | null> = {}) => ({
+	code,
+	values
+});
+
+test('a dip outside the window is told by the edge that SWR falls towards, or by the sign of X', () => {
+	expect(say(found('no_dip', { where: 'below', swr: 4.2 }))).toContain(
+		'falls towards its lower edge, so the dip lies below it'
+	);
+	expect(say(found('no_dip', { where: 'above', swr: 44 }))).toContain(
+		'X is capacitive, so the next resonance lies above'
+	);
+	expect(say(found('no_dip', { where: 'above', swr: null }))).toContain('capacitive');
+	expect(say(found('dip_elsewhere', { frequency_hz: 24.34e6 }))).toContain('24.340 MHz');
+});
+
+test('slips with standards name both of them', () => {
+	expect(say(found('left_on', { first: 'short', second: 'open' }))).toContain(
+		'The short and the open gave the same curve'
+	);
+	expect(say(found('swapped', { first: 'load', second: 'open' }))).toContain('look exchanged');
+});
+
+test('one pass is one pass', () => {
+	expect(say(found('kept_passes', { passes: 1 }))).toContain('1 whole pass before');
+	expect(say(found('kept_passes', { passes: 3 }))).toContain('3 whole passes before');
+});
+
+test('only what spoils a sweep keeps it from being a baseline', () => {
+	expect(isSerious(found('like_a_standard', { standard: 'load' }))).toBe(true);
+	expect(isSerious(found('uncorrected'))).toBe(true);
+	expect(isSerious(found('interpolated', { points: 401 }))).toBe(false);
+});
+
+test('a residual in words: 40 dB is 1 % of the chart and 2 % of an impedance near 50 Ω', () => {
+	expect(residualText(-40)).toContain('within 1.0 % of the chart');
+	expect(residualText(-40)).toContain('off by up to 2.0 %');
+	expect(residualText(-25)).toContain('calibrate again');
+	expect(residualText(-60)).toContain('As good as such a load is');
+});
+
+test('a setup in one line', () => {
+	const setup = {
+		id: '',
+		plane: 'line_end' as const,
+		instrument: '',
+		line: { cable: 'foam-6', length_m: 17.6 },
+		conditions: { height: '', hung: '', near: 'bean rows', ground: 'damp' }
+	};
+	expect(setupText(setup, (m) => `${m} m`)).toBe(
+		'At the radio end of the line, through 17.6 m of coax; bean rows, damp'
+	);
+});
+
+test('the age of a calibration', () => {
+	expect([0.01, 0.5, 3.25, 100].map(ageText)).toEqual([
+		'just now',
+		'30 min ago',
+		'3.3 h ago',
+		'4 days ago'
+	]);
+});

@@ -237,3 +237,81 @@ def test_behind_twenty_db_the_page_says_that_nothing_can_be_told(page, address, 
     page.get_by_role("radio", name="show far away").check()
     settle()
     expect(page.get_by_text("a resistor up there cannot be told from an antenna")).to_be_visible()
+
+
+def test_a_calibration_is_named_corrected_binned_and_taken_back(page, address, bench, settle):
+    connect(page, address, settle)
+    page.get_by_label("Where the standards go").fill("at the feedpoint, behind the choke")
+    page.get_by_label("Name of the calibration").fill("up the pole")
+    calibrate(page, settle)
+    button(page, "2 Calibrate").click()
+    expect(page.get_by_text("at the feedpoint, behind the choke: “up the pole”")).to_be_visible()
+    button(page, "Rename the calibration").click()
+    page.get_by_label("Name of the calibration").fill("pole, after rain")
+    page.get_by_label("Name of the calibration").press("Enter")
+    settle()
+    page.get_by_text("What the standards are").click()
+    type_in(page, settle, "Load", "fifty")
+    expect(page.get_by_role("alert")).to_contain_text("fifty")
+    expect(page.get_by_label("Load", exact=True)).to_have_value("fifty")  # what was typed stays
+    type_in(page, settle, "Load", "49.8")
+    expect(page.get_by_label("Load", exact=True)).to_have_value("49.80 Ω")
+    type_in(page, settle, "Fringing of the open", "60 fF")
+    expect(page.get_by_label("Fringing of the open")).to_have_value("0.060 pF")
+    type_in(page, settle, "Offset of the short", "3 mm")
+    expect(page.get_by_label("Offset of the short")).to_have_value("3.0 mm")
+
+    button(page, "put this one in the bin").click()
+    settle()
+    expect(page.get_by_text("“pole, after rain” is in the bin")).to_be_visible()
+    button(page, "Take it back").click()
+    settle()
+    expect(page.get_by_role("heading", name="pole, after rain")).to_be_visible()
+
+    # Left and opened again in the same window it is still the one in use; another one can be chosen.
+    page.goto(f"{address}/analyser")
+    settle()
+    expect(page.get_by_text("“pole, after rain”")).to_be_visible()
+    button(page, "2 Calibrate").click()
+    button(page, "another calibration").click()
+    button(page, "Use “pole, after rain”").click()
+    expect(page.get_by_role("heading", name="pole, after rain")).to_be_visible()
+
+
+def test_the_range_is_set_as_one_thinks_of_it(page, address, bench, settle):
+    connect(page, address, settle)
+    button(page, "centre and span").click()
+    type_in(page, settle, "Centre", "24.4")
+    type_in(page, settle, "Span", "2000k")
+    button(page, "start and stop").click()
+    expect(page.get_by_label("Start", exact=True)).to_have_value("23.400 MHz")
+    expect(page.get_by_label("Stop", exact=True)).to_have_value("25.400 MHz")
+    button(page, "wider").click()
+    expect(page.get_by_label("Stop", exact=True)).to_have_value("26.400 MHz")
+    button(page, "narrower").click()
+    type_in(page, settle, "Start", "26")  # beyond the stop: the two change places
+    expect(page.get_by_label("Start", exact=True)).to_have_value("25.400 MHz")
+    expect(page.get_by_label("Stop", exact=True)).to_have_value("26.000 MHz")
+    type_in(page, settle, "Stop", "2,500")
+    expect(page.get_by_role("alert")).to_contain_text("2,500")
+    expect(page.get_by_label("Stop", exact=True)).to_have_value("2,500")
+
+
+@pytest.mark.deep
+def test_on_a_phone_by_touch(browser, browser_context_args, address, bench):
+    """390 px: connected, swept without correction, kept, and nothing runs out of the page."""
+    context = browser.new_context(
+        **{**browser_context_args, "viewport": {"width": 390, "height": 844}, "has_touch": True}
+    )
+    page = context.new_page()
+    page.goto(f"{address}/analyser")
+    page.get_by_role("button", name="Connect the simulated analyser").tap()
+    page.get_by_role("button", name="Sweep without correction").tap()
+    page.get_by_label("What is screwed on").select_option("loft")
+    page.get_by_role("button", name="Sweep and keep").tap()
+    expect(page.get_by_role("region", name="Kept")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    page.goto(f"{address}/lines")
+    expect(page.get_by_role("heading", name="Know your line")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+    context.close()

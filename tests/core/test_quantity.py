@@ -92,3 +92,23 @@ def test_nothing_and_less_than_nothing_are_refused(text, kind):
 def test_too_large_to_be_a_number_is_refused():
     with pytest.raises(OutOfDomainError):
         parse("9e999", "power")
+
+
+@pytest.mark.parametrize(
+    ("text", "kind", "value"),
+    [
+        ("0", "stray capacitance", 0.0),
+        ("0.06", "stray capacitance", 0.06e-12),
+        ("60 fF", "stray capacitance", 60e-15),
+        ("0.2", "stray inductance", 0.2e-9),
+        ("200 pH", "stray inductance", 200e-12),
+        ("0,66", "velocity", 0.66),
+    ],
+)
+def test_values_of_standards_and_lines(text, kind, value):
+    assert parse(text, kind) == pytest.approx(value)
+
+
+def test_a_velocity_is_above_zero():
+    with pytest.raises(OutOfDomainError, match="above zero"):
+        parse("0", "velocity")

@@ -54,7 +54,7 @@ _READINGS: dict[Kind, _Reading] = {
     "turns": _Reading("turns", "", 1.0, "7, 7.5, 7 1/2"),
     "ratio": _Reading("an SWR", "", 1.0, "2, 1.5, 1.5 : 1"),
     "velocity": _Reading("a velocity factor", "", 1.0, "0.66, 0.82"),
-    "stray capacitance": _Reading("a stray capacitance", "F", 1e-12, "0, 0.06, 60f, 0.06 pF", zero=True),
+    "stray capacitance": _Reading("a stray capacitance", "F", 1e-12, "0, 0.06, 0.06 pF, 60 fF", zero=True),
     "stray inductance": _Reading("a stray inductance", "H", 1e-9, "0, 0.2, 0.2 nH, 200p", zero=True),
 }
 

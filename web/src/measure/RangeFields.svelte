@@ -18,7 +18,6 @@
 	let centred = $state(false);
 	const centre = $derived((lowHz + highHz) / 2);
 	const span = $derived(highHz - lowHz);
-	const mhz = (hz: number) => `${megahertz(hz)} MHz`;
 
 	/** A range from two edges; exchanged ones are put right. */
 	function between(a: number, b: number): void {
@@ -28,40 +27,27 @@
 		const half = Math.min(wide / 2, middle * 0.98);
 		between(middle - half, middle + half);
 	}
+
+	const asEdges = $derived([
+		{ label: 'Start', hz: lowHz, set: (hz: number) => between(hz, highHz) },
+		{ label: 'Stop', hz: highHz, set: (hz: number) => between(lowHz, hz) }
+	]);
+	const asCentre = $derived([
+		{ label: 'Centre', hz: centre, set: (hz: number) => round(hz, span) },
+		{ label: 'Span', hz: span, set: (hz: number) => round(centre, hz) }
+	]);
 </script>
 
 <div class="row range">
-	{#if centred}
+	{#each centred ? asCentre : asEdges as field (field.label)}
 		<QuantityField
-			label="Centre"
+			label={field.label}
 			kind="frequency"
-			shown={mhz(centre)}
+			shown="{megahertz(field.hz)} MHz"
 			width={11}
-			onsettle={(hz) => round(hz, span)}
+			onsettle={field.set}
 		/>
-		<QuantityField
-			label="Span"
-			kind="frequency"
-			shown={mhz(span)}
-			width={11}
-			onsettle={(hz) => round(centre, hz)}
-		/>
-	{:else}
-		<QuantityField
-			label="Start"
-			kind="frequency"
-			shown={mhz(lowHz)}
-			width={11}
-			onsettle={(hz) => between(hz, highHz)}
-		/>
-		<QuantityField
-			label="Stop"
-			kind="frequency"
-			shown={mhz(highHz)}
-			width={11}
-			onsettle={(hz) => between(lowHz, hz)}
-		/>
-	{/if}
+	{/each}
 	<button class="plain" onclick={() => (centred = !centred)}
 		>{centred ? 'start and stop' : 'centre and span'}</button
 	>

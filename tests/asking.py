@@ -87,3 +87,44 @@ def made_design(client, build, name="Coil up"):
     """The best network for a build, kept."""
     made = {"name": name, "content": best(client, build)}
     return client.post(f"/api/builds/{build['id']}/designs", json=made).json()
+
+
+TWELVE = {"label": "12 m", "low_hz": 24.89e6, "high_hz": 24.99e6, "swr_limit": 1.5}
+
+
+def wire_build(client, targets=(TWELVE,), name="Loft dipole", **plan):
+    """A build whose wire is still to be cut."""
+    answer = client.post("/api/builds", json={"name": name, "targets": list(targets), "wire": plan})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def logged(client, build, data, **more):
+    """An entry in the log of a build."""
+    return client.post(f"/api/builds/{build['id']}/entries", json={"data": data, **more})
+
+
+def hung(client, build, *reach_m, **more):
+    answer = logged(client, build, {"kind": "hung", "reach_m": list(reach_m), **more})
+    assert answer.status_code == 201, answer.text
+
+
+def acted(client, build, act, *per_leg_m, link=0):
+    answer = logged(client, build, {"kind": "cut", "link": link, "act": act, "per_leg_m": list(per_leg_m)})
+    assert answer.status_code == 201, answer.text
+    return answer.json()
+
+
+def read(client, build, reading, link=0, **more):
+    return logged(client, build, {"kind": "reading", "link": link, "reading": reading}, **more)
+
+
+def trim_of(client, build, **query):
+    answer = client.get(f"/api/builds/{build['id']}/trim", params=query)
+    assert answer.status_code == 200, answer.text
+    return answer.json()
+
+
+def says(trim):
+    """Findings by their code."""
+    return {f["code"]: f["values"] for f in trim["findings"]}

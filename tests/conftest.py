@@ -136,7 +136,8 @@ def bench(application):
 @pytest.fixture
 def client(address):
     """What a script sees of the application: plain HTTP."""
-    with httpx.Client(base_url=address) as client:
+    # Long enough for a machine that has other work: a stand-still ends the test, a slow minute does not.
+    with httpx.Client(base_url=address, timeout=60) as client:
         yield client
 
 

@@ -86,5 +86,5 @@ def test_the_demo_is_laid_in_anew_when_asked(client, build):
     names = [b["name"] for b in client.get("/api/builds").json()]
 
     assert {b["id"] for b in first}.isdisjoint(b["id"] for b in again)
-    assert sorted(names) == ["Allotment", "Allotment long vertical", "Orchard sloping wire"]
-    assert len(client.get("/api/bin").json()) == 2
+    assert sorted(names) == ["Allotment", "Allotment long vertical", "Loft dipole, 12 m", "Orchard sloping wire"]
+    assert len(client.get("/api/bin").json()) == 3

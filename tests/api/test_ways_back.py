@@ -157,7 +157,7 @@ def test_a_thousand_conflicting_saves_lose_nothing_silently(client, address, des
 
     def page(first):
         kept, refused, edited = [], 0, 1
-        with httpx.Client(base_url=address) as own:
+        with httpx.Client(base_url=address, timeout=60) as own:
             for k in range(500):
                 value = (first + 2 * k) * 1e-9
                 body = {"edited": edited, "content": turned({"revision": {"content": content}}, value)}

@@ -6,10 +6,9 @@
 	import BinPage from './bin/BinPage.svelte';
 	import BuildPage from './builds/BuildPage.svelte';
 	import BuildsPage from './builds/BuildsPage.svelte';
-	import LinesPage from './lines/LinesPage.svelte';
-	import MeasurePage from './measure/MeasurePage.svelte';
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
+	import Later from './lib/shell/Later.svelte';
 	import Keys from './lib/shell/Keys.svelte';
 	import { panels } from './lib/shell/panels.svelte';
 	import QuickFind from './lib/shell/QuickFind.svelte';
@@ -51,11 +50,15 @@
 {:else if parts[0] === 'bands'}
 	<BandsPage />
 {:else if parts[0] === 'analyser'}
-	<MeasurePage />
+	<Later page={() => import('./measure/MeasurePage.svelte')} given={{}} />
 {:else if parts[0] === 'lines'}
-	<LinesPage />
+	<Later page={() => import('./lines/LinesPage.svelte')} given={{}} />
 {:else if parts[0] === 'bin'}
 	<BinPage />
+{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
+	{#key parts[1]}
+		<Later page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
+	{/key}
 {:else if parts[0] === 'builds' && parts[1]}
 	{#key parts[1]}
 		<BuildPage buildId={parts[1]} {stage} />

@@ -48,6 +48,7 @@ class Profile:
     bench: str = ""
     bench_now: str = ""
     bench_all: str = ""
+    bench_leg: str = ""
 
 
 @cache
@@ -165,6 +166,11 @@ class ScpiAnalyser:
     def screw_on(self, thing: str) -> None:
         """Put something on, where the bench is a simulated one."""
         self._tell(self.profile.bench.format(thing=thing))
+        self._require_content()
+
+    def hang(self, leg_m: float, folded_m: float) -> None:
+        """Cut and fold the wire to be trimmed, where the bench is a simulated one."""
+        self._tell(self.profile.bench_leg.format(leg_m=leg_m, folded_m=folded_m))
         self._require_content()
 
     def _require_content(self) -> None:

@@ -18,7 +18,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from yielding_coil.analyser.bench import STANDARD_LABELS, THINGS
+from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.calibration import Kit
 from yielding_coil.core.line import Cable, Line
@@ -69,6 +69,8 @@ class Simulator:
         self._gusts = [(rng.uniform(3, 17), rng.uniform(0, 2 * math.pi)) for _ in range(3)]
         self._start = clock()
         self.on = "open"
+        self.site = Site.of(seed)
+        self.leg_m, self.folded_m = NEW_LEG_M, 0.0
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
         self._swapped = False
@@ -84,8 +86,9 @@ class Simulator:
         found = THINGS[on]
         if found.sways:
             # A wire blown to one side: its dip lies lower or higher for a while.
-            f = f * (1 + self._wind())
-        return reflection_of(found.seen(f))
+            f = f * (1 + found.sways * self._wind())
+        seen = self.site.wire(self.leg_m, self.folded_m).impedance_ohm if found.hung else found.seen
+        return reflection_of(seen(f))
 
     def raw(self, frequency_hz: Real) -> Complex:
         """What the instrument shows of it: one pass, noise and all."""
@@ -150,6 +153,7 @@ class Simulator:
             (r":?SENS(?:E)?:DATA\?", lambda _: self._read_out()),
             (r":?BENC(?:H)?:CONN(?:ECT)?", lambda v: self._screw_on(v)),
             (r":?BENC(?:H)?:CONN(?:ECT)?\?", lambda _: f'"{self.on}"'.encode()),
+            (r":?BENC(?:H)?:LEG", lambda v: self._hang(v)),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
 
@@ -170,6 +174,14 @@ class Simulator:
         if key not in THINGS and key not in STANDARD_LABELS:
             raise ValueError(f"there is no {key[:40]} on this bench")
         self.on = key
+
+    def _hang(self, text: str) -> None:
+        """Legs of so many metres, so much of each folded back: what hands did to the wire."""
+        leg, _, folded = text.partition(",")
+        leg_m, folded_m = float(leg), float(folded or 0)
+        if not (0.1 <= leg_m <= 10 and 0 <= folded_m < leg_m):
+            raise ValueError("legs of 0.1 to 10 m, folded by less than that")
+        self.leg_m, self.folded_m = leg_m, folded_m
 
     def _sweep(self) -> None:
         if self.low_hz > self.high_hz:

@@ -24,6 +24,9 @@ class BenchIn(BaseModel):
     """What to screw on; only where the bench is a simulated one."""
 
     thing: str = Field(max_length=40, pattern="^[a-z0-9-]+$")
+    # Of the dipole to be trimmed: what hands made of each leg.
+    leg_m: float | None = Field(default=None, ge=0.1, le=10)
+    folded_m: float = Field(default=0.0, ge=0, le=10)
 
 
 class Named(BaseModel):
@@ -107,4 +110,6 @@ def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
     link = link_of(request)
     with link.using() as instrument:
         instrument.screw_on(asked.thing)
+        if asked.leg_m is not None:
+            instrument.hang(asked.leg_m, asked.folded_m)
     return _out(link)

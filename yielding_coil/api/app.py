@@ -20,8 +20,10 @@ from yielding_coil.api import (
     builds,
     calibrations,
     designs,
+    dials,
     invented,
     jobs,
+    lengths,
     lines,
     matches,
     predictions,
@@ -30,6 +32,7 @@ from yielding_coil.api import (
     readings,
     sweeps,
     tables,
+    trim,
 )
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.guard import Guard
@@ -107,6 +110,9 @@ def create_app(
         calibrations,
         jobs,
         lines,
+        lengths,
+        dials,
+        trim,
     ):
         app.include_router(module.router)
     if pages.is_dir():

@@ -17,6 +17,7 @@ from yielding_coil.core.target import require_inside
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.content import Positive, TargetPayload, Words
+from yielding_coil.store.entries import WirePlan, kinds_of
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Settings, SweepRow
 
@@ -50,12 +51,14 @@ class BuildIn(BaseModel):
     """A new build; its targets are taken from the sweep when left out."""
 
     name: Name
-    sweep_id: UUID
+    # None for a wire that is still to be cut: then with targets.
+    sweep_id: UUID | None = None
     # Other sweeps of the same antenna that came with it.
     more_sweep_ids: Annotated[list[UUID], Field(max_length=64)] = []
     power_w: Power = 100.0
     mode: Mode = "speech"
     targets: Targets | None = None
+    wire: WirePlan | None = None
 
 
 class BuildPatch(BaseModel):
@@ -68,6 +71,7 @@ class BuildPatch(BaseModel):
     targets: Targets | None = None
     chosen_design_id: UUID | None = None
     baseline_sweep_id: UUID | None = None
+    wire: WirePlan | None = None
 
 
 class DuplicateIn(BaseModel):
@@ -99,6 +103,10 @@ class BuildOut(BaseModel):
     made_at: datetime
     baseline_sweep_id: UUID | None
     chosen_design_id: UUID | None
+    wire: WirePlan | None
+    # How far the log is: entries, and whether the wire hangs.
+    entries: int
+    hung: bool
     sweeps: list[SweepOut]
     worst_swr: float | None = None
     share: float | None = None
@@ -118,6 +126,7 @@ def build_out(session: Session, row: Build) -> BuildOut:
     summary = {}
     if row.chosen_design_id is not None:
         summary = design_queries.newest(session, row.chosen_design_id).summary
+    kinds = kinds_of(session, row.id)
     return BuildOut(
         id=row.id,
         revision=row.revision,
@@ -129,6 +138,9 @@ def build_out(session: Session, row: Build) -> BuildOut:
         made_at=row.made_at,
         baseline_sweep_id=row.baseline_sweep_id,
         chosen_design_id=row.chosen_design_id,
+        wire=None if row.wire is None else WirePlan.model_validate(row.wire),
+        entries=len(kinds),
+        hung="hung" in kinds,
         sweeps=[sweep_out(session, s) for s in queries.sweeps_of(session, row.id)],
         worst_swr=summary.get("worst_swr"),
         share=summary.get("share"),
@@ -163,20 +175,25 @@ def builds(session: InTransaction) -> list[BuildOut]:
 
 @router.post("/builds", status_code=201)
 def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
-    """A build from a kept sweep, which becomes its baseline."""
-    sweep = one_sweep(session, made.sweep_id)
-    sweeps = [sweep, *(one_sweep(session, each) for each in made.more_sweep_ids)]
+    """A build from a kept sweep, which becomes its baseline; or from targets alone, its wire still to be cut."""
+    sweep = one_sweep(session, made.sweep_id) if made.sweep_id is not None else None
+    if sweep is None and made.targets is None:
+        raise OutOfDomainError("targets", "left out", "given where there is no sweep yet: one band at least")
+    sweeps = [one_sweep(session, each) for each in made.more_sweep_ids]
+    sweeps = sweeps if sweep is None else [sweep, *sweeps]
     for each in sweeps:
         if each.build_id is not None:
             raise InUseError(f"“{each.name}” belongs to a build already; drop its file again for another one")
-    targets = made.targets or sweep_out(session, sweep).suggested_targets[:1]
-    require_inside([t.to_core() for t in targets], sweep)
+    targets = made.targets or (sweep_out(session, sweep).suggested_targets[:1] if sweep else [])
+    if sweep is not None:
+        require_inside([t.to_core() for t in targets], sweep)
     row = Build(
         name=made.name,
         power_w=made.power_w,
         mode=made.mode,
         targets=[t.model_dump() for t in targets],
-        baseline_sweep_id=sweep.id,
+        baseline_sweep_id=None if sweep is None else sweep.id,
+        wire=None if made.wire is None else made.wire.model_dump(mode="json"),
     )
     session.add(row)
     session.flush()
@@ -197,7 +214,9 @@ def build(session: InTransaction, build_id: UUID) -> BuildOut:
 def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> BuildOut:
     """Change a build; 409 when it was changed elsewhere since."""
     row = queries.one_build(session, build_id)
-    changes = patch.model_dump(exclude_none=True, exclude={"revision"})
+    changes = patch.model_dump(exclude_none=True, exclude={"revision", "wire"})
+    if patch.wire is not None:
+        changes["wire"] = patch.wire.model_dump(mode="json")
     baseline = patch.baseline_sweep_id or row.baseline_sweep_id
     if baseline is not None and (patch.targets is not None or patch.baseline_sweep_id is not None):
         sweep = one_sweep(session, baseline)

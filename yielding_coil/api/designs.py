@@ -201,8 +201,9 @@ def revision(session: InTransaction, design_id: UUID, number: int) -> RevisionOu
 @router.post("/designs/{design_id}/revisions", status_code=201)
 def edit_design(request: Request, session: InTransaction, design_id: UUID, edit: RevisionIn) -> RevisionOut:
     """Keep a settled edit; 409 when the design was changed elsewhere since."""
-    queries.one_design(session, design_id)
+    # Before the session takes a connection: reading the antenna may need one, and nobody waits holding one.
     summary = summary_of(edit.content, antenna_of(request, edit.content))
+    queries.one_design(session, design_id)
     row = queries.append(session, design_id, edit.edited, edit.content.model_dump(mode="json"), summary)
     return RevisionOut.from_row(row)
 

@@ -6,7 +6,7 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.core.quantity import Kind, parse
+from yielding_coil.core.quantity import Kind, decimal_feet, parse
 
 router = APIRouter(prefix="/api", tags=["quantities"], responses=RESPONSES)
 
@@ -20,12 +20,16 @@ class QuantityAsked(BaseModel):
 
 
 class QuantityRead(BaseModel):
-    """The value in SI."""
+    """The value in SI; of decimals of a foot also what it would be were they inches, which they are not."""
 
     value: float
+    not_m: float | None
 
 
 @router.post("/quantities")
 def read_quantity(asked: QuantityAsked) -> QuantityRead:
     """Read one typed quantity."""
-    return QuantityRead(value=parse(asked.text, asked.kind, asked.length_unit))
+    value = parse(asked.text, asked.kind, asked.length_unit)
+    return QuantityRead(
+        value=value, not_m=decimal_feet(asked.text, asked.length_unit) if asked.kind == "length" else None
+    )

@@ -113,6 +113,21 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
     return value
 
 
+def decimal_feet(text: str, length_unit: LengthUnit = "m") -> float | None:
+    """What a length in decimals of a foot becomes where its decimals are taken for inches, in metres.
+
+    Returns:
+        None where the text has no decimals of a foot, or more of them than inches have.
+
+    >>> round(decimal_feet("5.7 ft") / FOOT_M, 3)
+    5.583
+    """
+    found = re.fullmatch(r"(\d+)[.,](\d{1,2})\s*(ft|foot|feet|')?", _tidy(text))
+    if not found or not (found[3] or length_unit == "ft") or not 0 < int(found[2]) < 12:
+        return None
+    return int(found[1]) * FOOT_M + int(found[2]) * INCH_M
+
+
 def _tidy(text: str) -> str:
     swaps = {"µ": "u", "μ": "u", "−": "-", "’": "'", "′": "'", "”": '"', "″": '"', "“": '"', "\u00a0": " "}
     for old, new in swaps.items():

@@ -7,6 +7,7 @@ from importlib.resources import files
 from typing import Any
 
 from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.lengths import Rule
 from yielding_coil.core.line import Cable
 
 # Speech, telegraphy, constant carrier: share of the peak power that heats (practice).
@@ -48,6 +49,15 @@ class BandRow:
     low_hz: float
     high_hz: float
     segments: dict[str, tuple[float, float]]
+
+
+@dataclass(frozen=True, slots=True)
+class MeterRow:
+    """What an SWR is read on: one standard deviation of |Γ|."""
+
+    key: str
+    label: str
+    spread: float
 
 
 def _rows(name: str) -> list[dict[str, Any]]:
@@ -106,6 +116,31 @@ def bands(region: int = 1) -> dict[str, BandRow]:
 def bands_source() -> str:
     """Where the bands come from, and how sure they are."""
     return str(json.loads((files(__package__) / "bands.json").read_text("utf-8"))["source"])
+
+
+@cache
+def lengths() -> dict[str, Rule]:
+    """Rules for cutting wire, by key, in the order in which they are shown."""
+    return {row["key"]: Rule(**row) for row in _rows("lengths.json")}
+
+
+@cache
+def meters() -> dict[str, MeterRow]:
+    """What an SWR may be read on, by key."""
+    return {row["key"]: MeterRow(**row) for row in _rows("meters.json")}
+
+
+def meter(key: str) -> MeterRow:
+    """What an SWR was read on.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    if key not in meters():
+        raise NotFoundError(
+            f"there is no meter “{key}” in the table", field="meter", came_in=key, accepted=", ".join(meters())
+        )
+    return meters()[key]
 
 
 def cable(key: str) -> Cable:

@@ -14,6 +14,8 @@ from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.content import DesignContent, Feedline, SweptAntenna, TargetPayload
 from yielding_coil.store.designs import make_design
+from yielding_coil.store.dial import DipRead
+from yielding_coil.store.entries import CutData, EntryIs, HungData, ReadingData, WirePlan, keep_entry
 from yielding_coil.store.sweeps import core_sweep, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
@@ -77,6 +79,36 @@ def _builds() -> tuple[_Build, ...]:
     )
 
 
+LOFT_SETUP = {"height": "3 m under the tiles", "hung": "straight, ends folded down", "near": "", "ground": ""}
+LOFT_LOG: tuple[EntryIs, ...] = (
+    HungData(reach_m=[2.96]),
+    ReadingData(reading=DipRead(meter="meter", dip_hz=24.2e6, swr=1.6)),
+    CutData(act="fold", per_leg_m=[0.088, 0.088]),
+    ReadingData(reading=DipRead(meter="meter", dip_hz=24.69e6, swr=1.4)),
+)
+
+
+def _lay_loft(session: Session) -> None:
+    """A dipole half trimmed by dial: nothing swept yet. Made up."""
+    build = Build(
+        name="Loft dipole, 12 m",
+        power_w=100.0,
+        mode="speech",
+        notes="Legs of covered wire along the rafters. Made up.",
+        targets=[_band("12m", "12 m", 1.5).model_dump()],
+        wire=WirePlan(stop="dip").model_dump(mode="json"),
+        demo=True,
+        made_at=datetime.now(UTC),
+    )
+    session.add(build)
+    session.flush()
+    setup = Setup(build_id=build.id, plane="feedpoint", conditions=LOFT_SETUP, instrument="needle from the drawer")
+    session.add(setup)
+    session.flush()
+    for said in LOFT_LOG:
+        keep_entry(session, build.id, said, setup_id=setup.id if isinstance(said, ReadingData) else None)
+
+
 def lay_in(session: Session, *, fresh: bool = False) -> bool:
     """Lay in the demo builds once; with `fresh` again, the old ones going to the bin. Never touches others.
 
@@ -88,6 +120,7 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
         return False
     for old in session.scalars(select(Build).where(Build.demo, Build.deleted_at.is_(None))):
         build_queries.bin_build(old)
+    _lay_loft(session)
     for made in _builds():
         _lay(session, made)
     settings.demo_laid_in = True

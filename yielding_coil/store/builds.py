@@ -11,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError, StaleEditError
 from yielding_coil.store.designs import make_design, newest
-from yielding_coil.store.tables import Build, Calibration, Design, Piece, Settings, Setup, SweepRow
+from yielding_coil.store.tables import Build, Calibration, Design, Entry, Piece, Settings, Setup, SweepRow
 
 
 def settings(session: Session) -> Settings:
@@ -43,7 +43,7 @@ def one_build(session: Session, build_id: UUID, *, deleted: bool = False) -> Bui
     return row
 
 
-Revised = Build | Settings | SweepRow | Design | Calibration | Piece
+Revised = Build | Settings | SweepRow | Design | Calibration | Piece | Entry
 
 
 def edit(
@@ -113,6 +113,7 @@ def duplicate(session: Session, build: Build, name: str) -> Build:
         notes=build.notes,
         skipped_stages=build.skipped_stages,
         targets=build.targets,
+        wire=build.wire,
     )
     session.add(copy)
     session.flush()
@@ -121,6 +122,15 @@ def duplicate(session: Session, build: Build, name: str) -> Build:
         old.id: _copied(session, old, build_id=copy.id, setup_id=setups.get(old.setup_id) if old.setup_id else None)
         for old in sweeps_of(session, build.id)
     }
+    log = select(Entry).where(Entry.build_id == build.id, Entry.deleted_at.is_(None)).order_by(Entry.number)
+    for entry in session.scalars(log).all():
+        _copied(
+            session,
+            entry,
+            build_id=copy.id,
+            setup_id=setups.get(entry.setup_id) if entry.setup_id else None,
+            sweep_id=sweeps[entry.sweep_id].id if entry.sweep_id in sweeps else None,
+        )
     for old in designs_of(session, build.id):
         head = newest(session, old.id)
         content = dict(head.content)
@@ -137,7 +147,7 @@ def duplicate(session: Session, build: Build, name: str) -> Build:
     return copy
 
 
-Row = TypeVar("Row", Setup, SweepRow)
+Row = TypeVar("Row", Setup, SweepRow, Entry)
 
 
 def _copied(session: Session, row: Row, **other: Any) -> Row:

@@ -68,6 +68,12 @@ def one_sweep(session: Session, sweep_id: UUID, *, deleted: bool = False) -> Swe
     return row
 
 
+def is_binned(session: Session, sweep_id: UUID) -> bool:
+    """Whether a sweep lies in the bin, or is gone."""
+    row = session.get(SweepRow, sweep_id)
+    return row is None or row.deleted_at is not None
+
+
 def bin_sweep(row: SweepRow) -> None:
     """Put a sweep in the bin; nothing of it is lost."""
     row.deleted_at = datetime.now(UTC)

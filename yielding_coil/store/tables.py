@@ -67,6 +67,8 @@ class Build(Base):
     baseline_sweep_id: Mapped[UUID | None] = mapped_column(
         ForeignKey("sweeps.id", ondelete="SET NULL", use_alter=True)
     )
+    # How its wire is cut: form, school, what is added; none until somebody chose.
+    wire: Mapped[dict[str, Any] | None]
     demo: Mapped[bool] = mapped_column(default=False)
     made_at: Mapped[datetime] = mapped_column(server_default=func.now())
     deleted_at: Mapped[datetime | None]
@@ -204,4 +206,29 @@ class Piece(Base):
     provenance: Mapped[str] = mapped_column(String(20))
     sweep_id: Mapped[UUID | None] = mapped_column(ForeignKey("sweeps.id", ondelete="SET NULL"))
     price: Mapped[str | None] = mapped_column(String(40))
+    deleted_at: Mapped[datetime | None]
+
+
+class Entry(Base):
+    """Something that happened to a build: hung, read, cut, checked, noted. Its data differ by kind."""
+
+    __tablename__ = "entries"
+    __table_args__ = (
+        CheckConstraint(
+            "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test')", name="kind"
+        ),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    build_id: Mapped[UUID] = mapped_column(ForeignKey("builds.id", ondelete="CASCADE"), index=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    # In the order in which they were told, whatever the clocks say.
+    number: Mapped[int]
+    kind: Mapped[str] = mapped_column(String(20))
+    happened_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    utc_offset_min: Mapped[int] = mapped_column(default=0)
+    text: Mapped[str] = mapped_column(default="")
+    data: Mapped[dict[str, Any]]
+    setup_id: Mapped[UUID | None] = mapped_column(ForeignKey("setups.id", ondelete="SET NULL"))
+    sweep_id: Mapped[UUID | None] = mapped_column(ForeignKey("sweeps.id", ondelete="SET NULL"))
     deleted_at: Mapped[datetime | None]

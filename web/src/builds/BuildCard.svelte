@@ -21,6 +21,7 @@
 	let curves = $state.raw<Curves | null>(null);
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
+	const at = $derived(sweep ? (matched ? 'match' : 'sweep') : build.hung ? 'trim' : 'wire');
 	const limits = $derived(
 		[...new Set(build.targets.map((t) => t.swr_limit))].map(swr).join(' and ')
 	);
@@ -55,7 +56,11 @@
 	<a class="picture" href="/builds/{build.id}/sweep" tabindex="-1" aria-hidden="true">
 		<svg width="220" height="64" viewBox="0 0 220 64">
 			{#each build.targets as t (t.label)}
-				<rect x={x(t.low_hz)} width={Math.max(2, x(t.high_hz) - x(t.low_hz))} height="64" />
+				<rect
+					x={sweep ? x(t.low_hz) : 104}
+					width={sweep ? Math.max(2, x(t.high_hz) - x(t.low_hz)) : 12}
+					height="64"
+				/>
 			{/each}
 			{#if curves}<path d={path(curves.frequency_hz, size, x, y)} />{/if}
 		</svg>
@@ -66,7 +71,7 @@
 			>{/if}
 	</a>
 	<div class="words">
-		<h2><a href="/builds/{build.id}/{matched ? 'match' : 'sweep'}">{build.name}</a></h2>
+		<h2><a href="/builds/{build.id}/{at}">{build.name}</a></h2>
 		<p class="soft">
 			{bands} · limit {limits} · {build.power_w.toFixed(0)} W {build.mode}
 			{#if build.demo}<span class="demo">demo, made up</span>{/if}
@@ -76,6 +81,11 @@
 				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
 				<strong>Next:</strong>
 				make the two parts and check them on the bench.
+			{:else if build.hung}
+				<strong>Hung.</strong> <strong>Next:</strong> read its dip and trim it, {build.entries} entries
+				in its log.
+			{:else if !sweep}
+				<strong>Planned.</strong> <strong>Next:</strong> cut the wire, hang it, read its dip.
 			{:else}
 				<strong>Swept.</strong> <strong>Next:</strong> choose a match.
 			{/if}

@@ -14,6 +14,8 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import MatchDesk from '../match/MatchDesk.svelte';
 	import SweepDesk from '../sweep/SweepDesk.svelte';
+	import Later from '../lib/shell/Later.svelte';
+	import Unswept from './Unswept.svelte';
 
 	interface Props {
 		buildId: string;
@@ -70,7 +72,10 @@
 	}
 
 	type Changes = Partial<
-		Pick<Build, 'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'baseline_sweep_id' | 'name'>
+		Pick<
+			Build,
+			'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'baseline_sweep_id' | 'name' | 'wire'
+		>
 	>;
 	async function change(changes: Changes): Promise<void> {
 		if (!build) return;
@@ -83,7 +88,13 @@
 	}
 
 	const done = $derived<Stage[]>(
-		build ? ['sweep', ...(designs.length > 0 ? (['match'] as Stage[]) : [])] : []
+		build
+			? [
+					...(build.wire ? (['wire'] as Stage[]) : []),
+					...(build.sweeps.length > 0 ? (['sweep'] as Stage[]) : []),
+					...(designs.length > 0 ? (['match'] as Stage[]) : [])
+				]
+			: []
 	);
 	const stageName = $derived(stages.find((s) => s.key === stage)?.name ?? '');
 
@@ -135,7 +146,16 @@
 			<a href="/">To the shelf</a>
 		</Note>
 	{:else if build}
-		{#if stage === 'match'}
+		{#if stage === 'wire'}
+			<Later page={() => import('../wire/WireDesk.svelte')} given={{ build, onchange: change }} />
+		{:else if stage === 'trim'}
+			<Later
+				page={() => import('../trim/TrimDesk.svelte')}
+				given={{ build, onchange: change, onreload: reload }}
+			/>
+		{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
+			<Unswept {build} onchange={change} onreload={reload} />
+		{:else if stage === 'match'}
 			<MatchDesk
 				{build}
 				bind:designs

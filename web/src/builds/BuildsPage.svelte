@@ -8,9 +8,11 @@
 	import Note from '../lib/shell/Note.svelte';
 	import BuildCard from './BuildCard.svelte';
 	import DropZone from './DropZone.svelte';
+	import NewWire from './NewWire.svelte';
 
 	let builds = $state.raw<Build[] | null>(null);
 	let problem = $state<string | null>(null);
+	let planning = $state(false);
 	let binned = $state.raw<Build | null>(null);
 	/** Several sweeps that came at once, until it is said whether they belong together. */
 	let several = $state.raw<Sweep[] | null>(null);
@@ -114,6 +116,10 @@
 	{/if}
 	{#if builds}
 		<DropZone title="Drop the sweep of a wire here" onsweeps={begin} large={builds.length === 0} />
+		<p class="row">
+			<button class="button" onclick={() => (planning = true)}>Plan a new wire</button>
+			<span class="soft">nothing hung yet: how long to cut, then trim</span>
+		</p>
 		{#if several}
 			{@const sweeps = several}
 			<Note kind="news" title="{sweeps.length} sweeps were read.">
@@ -134,7 +140,7 @@
 		{#if builds.length === 0}
 			<p class="first">
 				Nothing on the shelf yet. Sweep the wire you have, unmatched, at its feedpoint, and drop the
-				file above: the next page reads it to you. Or look at two invented builds first:
+				file above: the next page reads it to you. Or look at three invented builds first:
 				<button class="button" onclick={() => tryTo(layIn)}>Open the demo builds</button> Or sweep
 				one with an <a href="/analyser">analyser, a simulated one if you have none</a>.
 			</p>
@@ -154,6 +160,12 @@
 		<p class="first">Looking at the shelf…</p>
 	{/if}
 </main>
+{#if planning}
+	<NewWire
+		onbuild={(build) => router.go(`/builds/${build.id}/wire`)}
+		onclose={() => (planning = false)}
+	/>
+{/if}
 
 <style>
 	.first {

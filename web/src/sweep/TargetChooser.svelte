@@ -17,8 +17,8 @@
 
 	interface Props {
 		build: Build;
-		/** The sweep that the targets must lie in. */
-		sweep: Sweep;
+		/** The sweep that the targets must lie in; none while the wire is still to be swept. */
+		sweep?: Sweep;
 		/** Keeps other targets. Throws `Refused` where they do not fit. */
 		onchange: (targets: Target[]) => Promise<void>;
 	}
@@ -32,7 +32,7 @@
 
 	let problem = $state<string | null>(null);
 	const inside = $derived(
-		bands.filter((b) => b.low_hz >= sweep.low_hz && b.high_hz <= sweep.high_hz)
+		bands.filter((b) => !sweep || (b.low_hz >= sweep.low_hz && b.high_hz <= sweep.high_hz))
 	);
 	const own = $derived(
 		build.targets.filter((t) => !bands.some((b) => t.label.startsWith(b.label)))
@@ -83,7 +83,10 @@
 	}
 
 	function addOwn(): Promise<void> {
-		const middle = (sweep.low_hz + sweep.high_hz) / 2;
+		const present = build.targets[0];
+		const middle = sweep
+			? (sweep.low_hz + sweep.high_hz) / 2
+			: ((present?.low_hz ?? 14e6) + (present?.high_hz ?? 14e6)) / 2;
 		let n = 1;
 		while (build.targets.some((t) => t.label === `own ${n}`)) n += 1;
 		const made = {

@@ -35,6 +35,13 @@ export type Station = Schemas['StationOut'];
 export type Sweep = Schemas['SweepOut'];
 export type SweepCurves = Schemas['SweepCurves'];
 export type Target = Schemas['TargetPayload'];
+export type Carried = Schemas['DialOut'];
+export type CutLengths = Schemas['LengthsOut'];
+export type Entry = Schemas['EntryOut'];
+export type EntryData = Schemas['EntryIn']['data'];
+export type Read = Extract<EntryData, { kind: 'reading' }>['reading'];
+export type Trim = Schemas['TrimOut'];
+export type WirePlan = Schemas['WirePlan'];
 export type Tick = Schemas['Tick'];
 export type Yield = Schemas['YieldOut'];
 

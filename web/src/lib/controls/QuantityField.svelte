@@ -3,6 +3,7 @@
 -->
 <script lang="ts">
 	import { answer, api, Refused, type Schemas } from '../api/client';
+	import { length } from '../units/format';
 	import { units } from '../units/units.svelte';
 
 	interface Props {
@@ -25,6 +26,7 @@
 	const id = `field-${Math.random().toString(36).slice(2)}`;
 	let typed = $state<string | null>(null);
 	let problem = $state<string | null>(null);
+	let beware = $state<string | null>(null);
 
 	async function settle(): Promise<void> {
 		if (typed === null || typed === shown) {
@@ -34,10 +36,15 @@
 		}
 		const text = typed;
 		try {
-			const { value } = await answer(
+			const { value, not_m } = await answer(
 				api.POST('/api/quantities', { body: { text, kind, length_unit: units.length } })
 			);
 			await onsettle(value);
+			// Decimals of a foot are no inches: the usual slip.
+			beware =
+				not_m === null
+					? null
+					: `${text.trim()}: that is ${length(value, 'ft')}, not ${length(not_m, 'ft')}.`;
 			typed = null;
 			problem = null;
 		} catch (why) {
@@ -68,6 +75,7 @@
 			}
 		}}
 	/>
+	{#if beware && !problem}<span class="beware" role="status">{beware}</span>{/if}
 	{#if problem}<span class="problem" id="{id}-problem" role="alert">{problem}</span>{/if}
 </span>
 
@@ -93,6 +101,11 @@
 	input[aria-invalid='true'] {
 		border-color: var(--enamel);
 		border-width: 2px;
+	}
+	.beware {
+		flex-basis: 100%;
+		color: var(--soft);
+		font-size: var(--size-12);
 	}
 	.problem {
 		flex-basis: 100%;

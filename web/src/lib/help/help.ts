@@ -112,6 +112,22 @@ export const help = {
 		source: 'Handbook rule; 1 dB gives 8.72, 3 dB 3.01.',
 		sure: 'As sure as the loss of the line.'
 	},
+	lengths: {
+		title: 'Lengths',
+		what: 'What each school says of the same piece, and how far found lengths stray from it. None knows your height, your trees, or the covering of your wire.',
+		how: 'A constant over the frequency; where the school says so, times the velocity on the wire: 0.95 bare, 0.92 covered.',
+		source:
+			'468, 234, 585 and 1005 feet over megahertz: common practice. Thin wires computed by moment methods (Harrington, 1968). Covered wire: Richmond and Newman, Radio Science 11, 1976.',
+		sure: 'Dips are found from 6 % below to 3 % above what the practised rules promise. Cut long, fold, then cut.'
+	},
+	trim: {
+		title: 'The next cut',
+		what: 'How much to take off each leg, and where that should put the dip, with bounds that hold nine times out of ten.',
+		how: 'Length times frequency is constant; the first fold takes the sum, the first cut 85 % of it. From the second reading on, what a centimetre cut or folded really moved is fitted, pulled towards the rule as far as it is not known yet. A cut stays short of the target nine times out of ten.',
+		source:
+			'The sum and the cautions: common practice. The fit: least squares with a prior (Gelman and others, Bayesian Data Analysis, §14.8).',
+		sure: 'Dips repeat to 0.1 to 0.2 % at best. In two hundred simulated lofts 99 % ended within 0.3 % of the target after three rounds or fewer.'
+	},
 	line: {
 		title: 'Know your line',
 		what: 'Two sweeps, its far end open and then shorted, show impedance, electrical length and loss. With a tape they give velocity and loss a metre.',

@@ -1,12 +1,12 @@
 /** The stages of the work, in order; those with a desk can be gone to. */
 export const stages = [
-	{ key: 'wire', name: 'Wire', desk: false },
+	{ key: 'wire', name: 'Wire', desk: true },
 	{ key: 'sweep', name: 'Sweep', desk: true },
 	{ key: 'match', name: 'Match', desk: true },
 	{ key: 'wind', name: 'Wind', desk: false },
 	{ key: 'predict', name: 'Predict', desk: false },
 	{ key: 'build', name: 'Build', desk: false },
-	{ key: 'trim', name: 'Trim', desk: false },
+	{ key: 'trim', name: 'Trim', desk: true },
 	{ key: 'log', name: 'Log', desk: false }
 ] as const;
 

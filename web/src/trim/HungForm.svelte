@@ -1,0 +1,95 @@
+<!-- @component
+	How long the legs are as the wire hangs: the beginning of the trail.
+-->
+<script lang="ts">
+	import { answer, api, type Build, type CutLengths } from '../lib/api/client';
+	import { length } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import Stepper from './Stepper.svelte';
+	import type { Trimming } from './trimming.svelte';
+
+	interface Props {
+		build: Build;
+		work: Trimming;
+		onclose?: () => void;
+	}
+
+	let { build, work, onclose }: Props = $props();
+
+	const plan = $derived(build.wire ?? {});
+	const nested = $derived(plan.arrangement === 'nested');
+	let planned = $state.raw<CutLengths | null>(null);
+	let said = $state.raw<Record<number, number>>({});
+
+	async function look(): Promise<void> {
+		planned = await answer(
+			api.POST('/api/lengths', {
+				body: {
+					plan,
+					unit: units.length,
+					bands: build.targets.map((t) => ({
+						label: t.label,
+						frequency_hz: (t.low_hz + t.high_hz) / 2
+					}))
+				}
+			})
+		);
+	}
+	// The plan's lengths are what it most likely was cut to.
+	$effect(() => void work.attempt(look));
+
+	const reach = $derived.by(() => {
+		let so_far = 0;
+		return (planned?.cuts ?? []).map((cut, i) => {
+			so_far = nested ? cut.cut_m : so_far + cut.cut_m;
+			return said[i] ?? so_far;
+		});
+	});
+	const what = $derived(
+		plan.form === 'loop' ? 'Whole wire' : plan.form === 'vertical' ? 'Wire' : 'One leg'
+	);
+	const step = $derived(units.length === 'm' ? 0.01 : 0.0254);
+
+	async function keep(): Promise<void> {
+		const data = {
+			kind: 'hung' as const,
+			form: plan.form ?? 'dipole',
+			arrangement: plan.arrangement ?? 'linked',
+			reach_m: reach
+		};
+		if (await work.attempt(() => work.log(data))) onclose?.();
+	}
+</script>
+
+<div class="hung">
+	<p class="told">
+		{#if plan.form === 'loop'}All the wire there is, once round.{:else}From the feedpoint to where
+			it ends, folds included{reach.length > 1 && !nested
+				? '; of the outer bands with all that lies inside them'
+				: ''}.{/if}
+	</p>
+	{#each planned?.cuts ?? [] as cut, i (cut.label)}
+		<Stepper
+			label="{what}{reach.length > 1 ? `, ${cut.label}` : ''}"
+			kind="length"
+			value={reach[i] ?? 0}
+			{step}
+			least={step}
+			text={(m) => length(m, units.length)}
+			onchange={(m) => (said = { ...said, [i]: m })}
+		/>
+	{/each}
+	<p class="row">
+		<button class="button main" disabled={!planned || work.working} onclick={keep}
+			>So it hangs</button
+		>
+		{#if onclose}<button class="button" onclick={onclose}>Back</button>{/if}
+	</p>
+</div>
+
+<style>
+	.hung {
+		display: grid;
+		gap: 10px;
+	}
+</style>

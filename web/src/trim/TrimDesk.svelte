@@ -1,0 +1,377 @@
+<!-- @component
+	The trim desk: the next act in one figure, dips on a rule that stays, readings of every kind, and the log.
+-->
+<script lang="ts">
+	import { onDestroy, untrack } from 'svelte';
+
+	import { answer, api, type Build, type CableRow } from '../lib/api/client';
+	import Help from '../lib/help/Help.svelte';
+	import Desk from '../lib/shell/Desk.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { length, megahertz, swr } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import SetupFields from '../measure/SetupFields.svelte';
+	import { setupText } from '../measure/words';
+	import WirePicture from '../wire/WirePicture.svelte';
+	import Carried from './Carried.svelte';
+	import HungForm from './HungForm.svelte';
+	import NextAct from './NextAct.svelte';
+	import OtherAct from './OtherAct.svelte';
+	import ReadingForm from './ReadingForm.svelte';
+	import TrimRule from './TrimRule.svelte';
+	import { Trimming } from './trimming.svelte';
+	import { entryText, isSerious, resonanceText, say, waysOn } from './words';
+
+	interface Props {
+		build: Build;
+		/** Keeps changes of the build. */
+		onchange: (changes: Partial<Pick<Build, 'wire'>>) => Promise<void>;
+		/** Reads the build anew, as after its log grew. */
+		onreload: () => Promise<void>;
+	}
+
+	let { build, onchange, onreload }: Props = $props();
+
+	const work = new Trimming(untrack(() => build.id));
+	void work.load();
+	onDestroy(() => work.bench.close());
+
+	let cables = $state.raw<CableRow[]>([]);
+	void answer(api.GET('/api/tables/cables'))
+		.then((rows) => (cables = rows))
+		.catch(() => undefined);
+
+	let other = $state(false);
+	let anew = $state(false);
+	let readings = $state<HTMLElement>();
+
+	const trim = $derived(work.view);
+	const readHz = $derived(trim?.dip_hz ? (trim.trail.at(-1)?.dip_hz ?? null) : null);
+	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
+	const grave = $derived(trim?.findings.filter(isSerious) ?? []);
+	const mild = $derived(trim?.findings.filter((f) => !isSerious(f)) ?? []);
+	const plan = $derived(build.wire ?? {});
+	const log = $derived([...(trim?.entries ?? [])].reverse());
+	const hasFold = $derived((trim?.links[trim.link]?.folded_m ?? 0) > 0);
+
+	async function again(): Promise<void> {
+		await onreload();
+		if (work.analyser !== 'none') await work.attempt(() => work.sweep());
+		else readings?.querySelector<HTMLInputElement>('input')?.focus();
+	}
+
+	async function done(): Promise<void> {
+		const todo = next;
+		if (!todo || todo.act === 'none' || !trim) return;
+		const act = todo.act;
+		const amounts = trim.legs === 2 ? [todo.per_leg_m, todo.per_leg_m] : [todo.per_leg_m];
+		if (await work.attempt(() => work.act(act, amounts))) await again();
+	}
+
+	async function set(changes: Partial<NonNullable<Build['wire']>>): Promise<void> {
+		await work.attempt(async () => {
+			await onchange({ wire: { ...plan, ...changes } as Build['wire'] });
+			await work.refresh();
+		});
+	}
+
+	const when = (at: string) =>
+		new Date(at).toLocaleString(undefined, {
+			month: 'short',
+			day: 'numeric',
+			hour: '2-digit',
+			minute: '2-digit'
+		});
+</script>
+
+{#if work.problem}<Note kind="danger">{work.problem}</Note>{/if}
+{#if trim}
+	<Desk>
+		{#snippet drop()}
+			<WirePicture
+				form={trim.form}
+				links={trim.links}
+				nested={plan.arrangement === 'nested'}
+				hung={trim.hung}
+				chosen={trim.link}
+			/>
+		{/snippet}
+		{#snippet pictures()}
+			<section class="sheet" data-help="trim">
+				<div class="head">
+					<h2>Where the dip went <Help topic="trim" name="trimming" /></h2>
+					{#if trim.links.length > 1}
+						<div class="row" role="group" aria-label="Band">
+							{#each trim.links as link, i (link.label)}
+								<button
+									class="button"
+									class:main={i === trim.link}
+									aria-pressed={i === trim.link}
+									onclick={() => work.look(i)}>{link.label}{link.settled ? ' ✓' : ''}</button
+								>
+							{/each}
+						</div>
+					{/if}
+				</div>
+				<TrimRule {trim} />
+				<p class="soft told">
+					The rule stays as it is, {megahertz(trim.rule_low_hz)} to {megahertz(trim.rule_high_hz)} MHz:
+					a dip that moves here has moved. Shaded: {trim.label}.
+				</p>
+			</section>
+			{#if trim.hung}
+				<section class="sheet" bind:this={readings}>
+					<div class="head">
+						<h2>Read it</h2>
+						{#if work.analyser === 'none'}
+							<a class="button" href="/analyser?build={build.id}">Connect an analyser</a>
+							<button
+								class="button"
+								disabled={work.working}
+								onclick={() => work.attempt(() => work.practise())}
+								>Practise with the simulated one</button
+							>
+						{:else}
+							<button
+								class="button main"
+								disabled={work.working}
+								onclick={() => work.attempt(() => work.sweep())}
+								>{work.bench.running ? 'Sweeping…' : 'Sweep it'}</button
+							>
+							<span class="soft told"
+								>{work.analyser === 'simulated'
+									? 'The simulated analyser; on its bench a new loft dipole that is cut as you say here.'
+									: 'Over the frequency rule, eight passes averaged.'}</span
+							>
+						{/if}
+					</div>
+					<ReadingForm {work} />
+					{#if trim.dial}<Carried dial={trim.dial} />{/if}
+					<details>
+						<summary
+							>{work.setup
+								? setupText({ ...work.setup, id: '', instrument: work.instrument } as never, (m) =>
+										length(m, units.length)
+									)
+								: 'At the feedpoint; nothing said of height and company'}{work.instrument
+								? `; ${work.instrument}`
+								: ''}</summary
+						>
+						<p class="soft told">
+							Asked once, carried on. Readings under other words are kept apart: the same height,
+							the same ends, the same company.
+						</p>
+						<label class="told"
+							>Instrument
+							<input class="written" maxlength="120" bind:value={work.instrument} /></label
+						>
+						<SetupFields
+							setup={work.setup ?? { plane: 'feedpoint', line: null, conditions: {} }}
+							{cables}
+							onchange={(setup) => (work.setup = setup)}
+						/>
+					</details>
+				</section>
+			{/if}
+			{#if log.length}
+				<section class="sheet">
+					<div class="head">
+						<h2>Log</h2>
+						<button
+							class="button"
+							disabled={work.working}
+							onclick={() => work.attempt(() => work.takeBack()).then(onreload)}
+							>Take the last one back</button
+						>
+						{#if trim.hung}<button class="button" onclick={() => (anew = !anew)}>Hung anew</button
+							>{/if}
+					</div>
+					{#if anew}<HungForm {build} {work} onclose={() => (anew = false)} />{/if}
+					<ol class="log" reversed>
+						{#each log as entry (entry.id)}
+							<li>
+								<time class="soft" datetime={entry.happened_at}>{when(entry.happened_at)}</time>
+								{#if entry.sweep_id}<a href="/builds/{build.id}/sweep?shown={entry.sweep_id}"
+										>{entryText(entry, units.length)}</a
+									>{:else}{entryText(entry, units.length)}{/if}
+							</li>
+						{/each}
+					</ol>
+				</section>
+			{/if}
+		{/snippet}
+		{#snippet verdict()}
+			<section class="sheet verdict">
+				{#if !trim.hung}
+					<h2>How long is it as it hangs?</h2>
+					<HungForm {build} {work} />
+				{:else}
+					<p class="soft told">
+						{trim.label}{#if readHz}
+							· dip at <strong class="mono">{megahertz(readHz)}</strong>{/if} · want
+						<strong class="mono">{megahertz(trim.target_hz)}</strong> MHz
+					</p>
+					{#each grave as finding (finding.code)}<Note kind="danger"
+							>{say(finding, units.length)}</Note
+						>{/each}
+					{#if trim.findings.some((f) => f.code === 'check_first')}
+						<p class="row">
+							<button
+								class="button"
+								onclick={() => work.attempt(() => work.log({ kind: 'bench_check', passed: true }))}
+								>It has passed</button
+							>
+							<button
+								class="button"
+								onclick={() => work.attempt(() => work.log({ kind: 'bench_check', passed: false }))}
+								>It did not</button
+							>
+						</p>
+					{/if}
+					<NextAct {work} />
+					{#if trim.dip_hz === null && !grave.length && !mild.length}
+						<p class="do">Read the dip</p>
+						<p class="told">
+							Sweep it, or type what your instrument shows, as it hangs now and as it will be used.
+						</p>
+					{/if}
+					{#each mild as finding (finding.code)}<p class="told">
+							{say(finding, units.length)}
+						</p>{/each}
+					{#if other}
+						<OtherAct {work} onclose={() => (other = false)} ondone={again} />
+					{:else}
+						<p class="row acts">
+							{#if next && !trim.stop}
+								<button class="button main" disabled={work.working} onclick={done}
+									>{work.analyser === 'none' ? 'Done. Read again' : 'Done. Sweep again'}</button
+								>
+							{/if}
+							<button class="button" onclick={() => (other = true)}>I did something else</button>
+							{#if trim.stop && hasFold}
+								<button
+									class="button"
+									onclick={() => work.attempt(() => work.act('cut_folds', [])).then(again)}
+									>I cut the folds off</button
+								>
+							{/if}
+						</p>
+					{/if}
+				{/if}
+			</section>
+			{#if trim.too_high && !trim.stop}
+				<section class="sheet">
+					<h2>Too short: ways on</h2>
+					<ul>
+						{#each waysOn(trim, units.length) as way (way)}<li>{way}</li>{/each}
+					</ul>
+				</section>
+			{/if}
+			{#if trim.resonance}
+				<section class="sheet">
+					<h2>Resonance and lowest SWR</h2>
+					<p class="told">{resonanceText(trim)}</p>
+				</section>
+			{/if}
+			<section class="sheet">
+				<div class="row" role="group" aria-label="How to shorten">
+					<button
+						class="button"
+						class:main={work.by === 'fold'}
+						aria-pressed={work.by === 'fold'}
+						onclick={() => work.choose('fold')}>by folding</button
+					>
+					<button
+						class="button"
+						class:main={work.by === 'cut'}
+						aria-pressed={work.by === 'cut'}
+						onclick={() => work.choose('cut')}>by cutting</button
+					>
+				</div>
+				<label class="told"
+					>Good enough
+					<select
+						value={plan.stop ?? 'swr'}
+						onchange={(event) => set({ stop: event.currentTarget.value as 'swr' | 'dip' })}
+					>
+						<option value="swr">when all of the band is within {swr(trim.swr_limit)}</option>
+						<option value="dip">when the dip is where it is wanted</option>
+					</select></label
+				>
+				<label class="told"
+					>The dip is wanted
+					<select
+						value={plan.aim ?? 'middle'}
+						onchange={(event) => set({ aim: event.currentTarget.value as 'middle' | 'low' })}
+					>
+						<option value="middle">in the middle of {trim.label}</option>
+						<option value="low">at its low end first</option>
+					</select></label
+				>
+				<label class="told check"
+					><input
+						type="checkbox"
+						checked={plan.transformer ?? false}
+						onchange={(event) => set({ transformer: event.currentTarget.checked })}
+					/> a transformer is in the line</label
+				>
+				<p><a class="button" href="/builds/{build.id}/outdoors">Outdoors view</a></p>
+			</section>
+			<Note kind="danger">
+				Look up first: no power line within the mast’s falling length. Never trim while
+				transmitting. What your local rules ask, and a qualified person, come before this page.
+			</Note>
+		{/snippet}
+	</Desk>
+{:else if !work.problem}
+	<p class="soft">Looking at the log…</p>
+{/if}
+
+<style>
+	.head {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 6px 14px;
+		margin-bottom: 8px;
+	}
+	h2 {
+		font-size: var(--size-14);
+	}
+	.verdict {
+		border-top: 5px solid var(--tape);
+		display: grid;
+		gap: 8px;
+	}
+	.do {
+		font-size: var(--size-17);
+		font-weight: 700;
+	}
+	ul {
+		padding-left: 18px;
+		display: grid;
+		gap: 5px;
+		margin-top: 6px;
+		font-size: var(--size-13);
+	}
+	.log {
+		padding-left: 30px;
+		font-size: var(--size-13);
+		display: grid;
+		gap: 4px;
+	}
+	time {
+		margin-right: 8px;
+	}
+	.check {
+		display: flex;
+		gap: 6px;
+	}
+	.sheet > * + * {
+		margin-top: 8px;
+	}
+	summary {
+		cursor: pointer;
+		font-size: var(--size-13);
+	}
+</style>

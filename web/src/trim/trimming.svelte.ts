@@ -1,0 +1,210 @@
+/** The trim loop of a build, shared by its desk and its outdoors view: log, next act, and the analyser. */
+import {
+	answer,
+	api,
+	type EntryData,
+	type Read,
+	Refused,
+	said,
+	type SetupIn,
+	type Trim
+} from '../lib/api/client';
+import { Bench } from '../measure/bench.svelte';
+import { utcOffsetMin } from './words';
+
+export type By = 'fold' | 'cut';
+export type Done = Extract<EntryData, { kind: 'cut' }>['act'];
+
+const STANDARDS = ['short', 'open', 'load'] as const;
+const NEW_WIRE = 'loft-new';
+const POINTS = 161;
+const PASSES = 8;
+
+export class Trimming {
+	view = $state.raw<Trim | null>(null);
+	by = $state<By>('fold');
+	/** The band that was asked for; none leaves it to the log. */
+	link = $state<number | null>(null);
+	problem = $state<string | null>(null);
+	working = $state(false);
+	instrument = $state('');
+	/** How the next reading is taken; the last one's until somebody says otherwise. */
+	setup = $state.raw<SetupIn | null>(null);
+	bench = new Bench();
+
+	constructor(readonly buildId: string) {}
+
+	/** What is done next, and whether a sweep can be had for it. */
+	get analyser(): 'none' | 'simulated' | 'real' {
+		if (!this.bench.analyser?.connected) return 'none';
+		return this.bench.analyser.kind === 'simulated' ? 'simulated' : 'real';
+	}
+
+	async load(): Promise<void> {
+		await this.attempt(async () => {
+			await Promise.all([this.refresh(), this.bench.load()]);
+		});
+	}
+
+	async refresh(): Promise<void> {
+		this.view = await answer(
+			api.GET('/api/builds/{build_id}/trim', {
+				params: {
+					path: { build_id: this.buildId },
+					query: { by: this.by, ...(this.link === null ? {} : { link: this.link }) }
+				}
+			})
+		);
+		if (!this.setup && this.view.setup) {
+			const { plane, line, conditions } = this.view.setup;
+			this.setup = { plane, line, conditions };
+			// An analyser says its own name; what a dial was read on is asked once.
+			const dial = this.view.entries.filter(
+				(e) => e.data.kind === 'reading' && e.data.reading.kind !== 'sweep'
+			);
+			this.instrument ||= dial.at(-1)?.setup?.instrument ?? '';
+		}
+	}
+
+	/** Does something; what is refused is said, and what was typed stays. */
+	async attempt(act: () => Promise<unknown>): Promise<boolean> {
+		this.problem = null;
+		this.working = true;
+		try {
+			await act();
+			return true;
+		} catch (why) {
+			this.problem = said(why);
+			return false;
+		} finally {
+			this.working = false;
+		}
+	}
+
+	choose(by: By): Promise<boolean> {
+		this.by = by;
+		return this.attempt(() => this.refresh());
+	}
+
+	look(link: number | null): Promise<boolean> {
+		this.link = link;
+		return this.attempt(() => this.refresh());
+	}
+
+	/** An entry at the end of the log; the view follows. */
+	async log(data: EntryData, more: { sweep_id?: string } = {}): Promise<void> {
+		const reading = data.kind === 'reading';
+		await answer(
+			api.POST('/api/builds/{build_id}/entries', {
+				params: { path: { build_id: this.buildId } },
+				body: {
+					data,
+					text: '',
+					instrument: this.instrument,
+					utc_offset_min: utcOffsetMin(),
+					...(reading && !more.sweep_id
+						? { setup: this.setup ?? { plane: 'feedpoint', line: null, conditions: {} } }
+						: {}),
+					...more
+				}
+			})
+		);
+		await this.refresh();
+	}
+
+	/** A reading of the band that is looked at. */
+	read(reading: Read): Promise<void> {
+		return this.log({ kind: 'reading', link: this.view?.link ?? 0, reading });
+	}
+
+	/** An act on the band that is looked at. On the simulated bench the wire is cut with it. */
+	async act(done: Done, perLeg: number[]): Promise<void> {
+		await this.log({ kind: 'cut', link: this.view?.link ?? 0, act: done, per_leg_m: perLeg });
+	}
+
+	/** The last entry is taken back; there is always one way back. */
+	async takeBack(): Promise<void> {
+		const last = this.view?.entries.at(-1);
+		if (!last) return;
+		await answer(
+			api.DELETE('/api/entries/{entry_id}', {
+				params: { path: { entry_id: last.id }, query: { revision: last.revision } }
+			})
+		);
+		await this.refresh();
+	}
+
+	/** The simulated analyser with its calibration, and on its bench the wire that is trimmed here. */
+	async practise(): Promise<void> {
+		const view = this.view;
+		if (!view) return;
+		await this.bench.connect('simulated');
+		const made = await answer(
+			api.POST('/api/calibrations', {
+				body: {
+					name: `${view.label}, for trimming`,
+					low_hz: Math.floor(view.rule_low_hz),
+					high_hz: Math.ceil(view.rule_high_hz),
+					points: POINTS
+				}
+			})
+		);
+		for (const standard of STANDARDS) {
+			await this.bench.screwOn(standard);
+			await this.bench.sweep({
+				kind: 'standard',
+				calibration_id: made.id,
+				standard,
+				passes: PASSES
+			});
+		}
+		await this.bench.load();
+		this.bench.choose(made.id);
+	}
+
+	/** A sweep over the frequency rule, kept and read. */
+	async sweep(): Promise<void> {
+		const view = this.view;
+		if (!view) return;
+		if (this.analyser === 'simulated') await this.hang(view);
+		const covers = this.bench.calibrations
+			.filter(
+				(c) => c.complete && c.low_hz <= view.rule_low_hz + 1 && c.high_hz >= view.rule_high_hz - 1
+			)
+			.sort((a, b) => (a.made_at < b.made_at ? 1 : -1));
+		const calibration = covers.find((c) => c.id === this.bench.calibrationId) ?? covers[0];
+		const end = await this.bench.sweep({
+			kind: 'sweep',
+			low_hz: view.rule_low_hz,
+			high_hz: view.rule_high_hz,
+			points: POINTS,
+			passes: PASSES,
+			calibration_id: calibration?.id ?? null,
+			widen: false,
+			keep: {
+				name: `${view.label}, ${view.rounds === 0 ? 'as hung' : `after ${view.rounds} ${view.rounds === 1 ? 'act' : 'acts'}`}`,
+				build_id: this.buildId,
+				setup: this.setup ?? { plane: 'feedpoint', line: null, conditions: {} }
+			}
+		});
+		if (end.problem) throw new Refused(end.problem);
+		const kept = end.progress.sweep;
+		if (kept) {
+			await this.log(
+				{ kind: 'reading', link: view.link, reading: { kind: 'sweep' } },
+				{ sweep_id: kept.id }
+			);
+		}
+	}
+
+	/** What hands did to the wire, done to the simulated one. */
+	private async hang(view: Trim): Promise<void> {
+		const link = view.links[view.link];
+		if (!link || !view.hung) return;
+		await answer(
+			api.PUT('/api/analyser/bench', {
+				body: { thing: NEW_WIRE, leg_m: link.leg_m, folded_m: link.folded_m }
+			})
+		);
+	}
+}

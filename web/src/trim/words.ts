@@ -1,0 +1,257 @@
+/** What is said of a wire being trimmed: the next act, why, and a sentence for each finding. */
+import type { Entry, Finding, Trim } from '../lib/api/client';
+import { figures, length, megahertz, quantity, swr, type LengthUnit } from '../lib/units/format';
+
+export type Next = NonNullable<Trim['next']>;
+
+const number = (f: Finding, name: string) => Number(f.values[name]);
+const text = (f: Finding, name: string) => String(f.values[name] ?? '');
+const mhz = (f: Finding, name: string) => `${megahertz(number(f, name))} MHz`;
+const kilohertz = (hz: number) => `${Math.round(hz / 1e3)} kHz`;
+
+const acts: Record<Next['act'], string> = {
+	fold: 'Fold back',
+	cut: 'Cut off',
+	unfold: 'Unfold',
+	splice: 'Splice on',
+	none: 'Nothing to take off'
+};
+const past: Record<string, string> = {
+	fold: 'folded back',
+	cut: 'cut off',
+	unfold: 'unfolded',
+	splice: 'spliced on',
+	cut_folds: 'folds cut off'
+};
+
+/** What to do, as in "Fold back". */
+export function actText(act: Next['act']): string {
+	return acts[act];
+}
+
+/** Which piece it is done to: both legs alike, or the one there is. */
+export function whereText(trim: Trim): string {
+	if (trim.legs === 2) return 'on EACH leg';
+	return trim.form === 'loop' ? 'of the loop' : 'of the wire';
+}
+
+/** Why so much and no more. */
+export function whyText(trim: Trim, next: Next, unit: LengthUnit): string {
+	const ratio = length(next.by_ratio_m, unit);
+	const share = (100 * next.moves).toFixed(0);
+	const lands = `It should land at ${megahertz(next.lands_hz)} MHz, between ${megahertz(next.lands_low_hz)} and ${megahertz(next.lands_high_hz)} nine times out of ten.`;
+	if (next.act === 'unfold' || next.act === 'splice') {
+		const first =
+			next.act === 'unfold'
+				? 'The dip is too high, and there are folds to give back.'
+				: 'The dip is too high, and nothing is folded: wire has to come on, as long as it says plus what the joint takes.';
+		return `${first} ${lands}`;
+	}
+	if (!next.learned) {
+		return next.act === 'cut'
+			? `The sum says ${ratio}; a cut cannot be taken back, so go ${Math.round((100 * next.per_leg_m) / next.by_ratio_m)} % of the way and see what it really moves. ${lands}`
+			: `The sum says ${ratio}. A fold moves the dip about three quarters of its length, so this falls short on purpose, and shows what a centimetre does here. ${lands}`;
+	}
+	const learned = `Here a centimetre ${next.act === 'cut' ? 'cut' : 'folded'} moves it ${share} % of what the sum says (${ratio}).`;
+	const held =
+		next.held_by === 'bound'
+			? ' It stays short of the target nine times out of ten: a cut cannot be taken back.'
+			: '';
+	return `${learned}${held} ${lands}`;
+}
+
+const sentences: Record<string, (f: Finding, unit: LengthUnit) => string> = {
+	higher_band_first: (f) =>
+		`Trim ${text(f, 'label')} first: every cut nearer the feedpoint moves ${text(f, 'this')} as well, and whoever tunes the longest first starts again.`,
+	check_first: (f) =>
+		text(f, 'failed') === 'yes'
+			? 'What is in the line did not pass on its resistor. Mend that first: a cut would only hide it.'
+			: 'There is a transformer or a network in the line. Has it passed with a resistor in place of the antenna? One fault hides the other.',
+	measure_again: (f, unit) =>
+		`Measure again before any sum. Legs of ${length(number(f, 'leg_m'), unit)} belong to a dip near ${mhz(f, 'expected_hz')}; it was read at ${mhz(f, 'dip_hz')}, ${Math.abs(100 * (number(f, 'dip_hz') / number(f, 'expected_hz') - 1)).toFixed(0)} % away, and no site does that. ${slips[text(f, 'slip')] ?? 'Measure the legs, look for a broken or a touching wire, and sweep wide: it may be another dip.'}`,
+	contradiction: (f) => `${text(f, 'said').replace(/^./, (c) => c.toUpperCase())}.`,
+	conditions_apart: (f) =>
+		`${text(f, 'readings')} ${number(f, 'readings') === 1 ? 'reading' : 'readings'} under other conditions ${number(f, 'readings') === 1 ? 'is' : 'are'} kept apart: height and company move a dip further than a cut does.`,
+	other_instrument: (f) =>
+		`Read with more than one instrument (${text(f, 'names')}): they seldom agree on SWR. Stay with one.`,
+	dips_apart: (f) =>
+		`Readings of the same wire lie ${(100 * number(f, 'share')).toFixed(1)} % apart, ${mhz(f, 'low_hz')} and ${mhz(f, 'high_hz')}: dips repeat to 0.2 %. Did something move? Read again.`,
+	beyond_sweep: (f) =>
+		f.values.side === 'above'
+			? 'No dip in this sweep: the SWR falls towards its upper edge, so it lies above. Sweep further up.'
+			: f.values.side === 'below'
+				? 'No dip in this sweep: the SWR falls towards its lower edge, so it lies below. Sweep further down.'
+				: 'No dip in this sweep. Sweep wider.',
+	side_open: (f) =>
+		`On which side the dip lies is open: read the SWR at ${mhz(f, 'frequency_hz')} as well.`,
+	dip_above: (f) =>
+		`The dip lies above ${mhz(f, 'low_hz')}. One more reading at ${mhz(f, 'frequency_hz')} tells how far.`,
+	dip_below: (f) =>
+		`The dip lies below ${mhz(f, 'high_hz')}. One more reading at ${mhz(f, 'frequency_hz')} tells how far.`,
+	target_outside: (f) =>
+		`The band lies outside this sweep, ${mhz(f, 'low_hz')} to ${mhz(f, 'high_hz')}: how it stands there is not known yet.`,
+	uneven: (f, unit) =>
+		`One leg has become ${length(number(f, 'by_m'), unit)} longer than the other. Even them out: an uneven dipole feeds its coax.`,
+	long_fold: (f, unit) =>
+		`${length(number(f, 'folded_m'), unit)} of ${length(number(f, 'leg_m'), unit)} are folded back. Cut most of that off and leave a hand’s breadth: long folds move with the wind.`,
+	not_resonant: () =>
+		'A five-eighths wire is not brought to resonance: sweep it as it hangs and choose a match for it.',
+	bands_changed: () =>
+		'The bands of this build changed since the wire went up: say again how long it hangs.',
+	poor_minimum: (f, unit) => poor(f, unit)
+};
+
+const slips: Record<string, string> = {
+	whole_for_leg: 'It fits a whole wire put down as one leg: twice the dip.',
+	leg_for_whole: 'It fits one leg put down as the whole wire: half the dip.',
+	feet_for_metres: 'It fits feet put down as metres.',
+	metres_for_feet: 'It fits metres put down as feet.'
+};
+
+function poor(f: Finding, unit: LengthUnit): string {
+	const at = `The lowest SWR is ${swr(number(f, 'swr'))}: no cut makes it lower, cutting only moves it.`;
+	if (f.values.side === 'unknown') {
+		return `${at} SWR alone cannot tell whether R is above or below 50 Ω: read |Z|, or R and X, at the dip.`;
+	}
+	const r = number(f, 'resistance_ohm');
+	if (f.values.side === 'low') {
+		const height =
+			f.values.height_m === null
+				? ''
+				: ` A dipole over good ground shows that at ${length(Math.round(number(f, 'height_m') * 10) / 10, unit)}; raise it if you can.`;
+		return `${at} R is ${figures(r, 2)} Ω.${height} Low height, drooping legs, or wire wound up or loaded bring R down; a match brings the SWR down.`;
+	}
+	return `${at} R is ${figures(r, 2)} Ω. High R comes with height near a third of a wave, with loss in the line to it, with metal near an end, or a feedpoint out of the middle. Which of them the sweep alone cannot tell: sweep at the feedpoint, then compare both legs.`;
+}
+
+/** A finding in words. */
+export function say(finding: Finding, unit: LengthUnit): string {
+	return sentences[finding.code]?.(finding, unit) ?? finding.code;
+}
+
+const serious = new Set([
+	'measure_again',
+	'contradiction',
+	'higher_band_first',
+	'check_first',
+	'dips_apart'
+]);
+/** Findings that come before any cut. */
+export function isSerious(finding: Finding): boolean {
+	return serious.has(finding.code);
+}
+
+/** Why one may stop. */
+export function stopText(trim: Trim): string {
+	const stop = trim.stop;
+	if (!stop) return '';
+	const off = number(stop, 'off') * trim.target_hz;
+	const where = `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
+	if (stop.code === 'band_holds') {
+		return `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}. ${where}; going on would gain nothing that shows on the air.`;
+	}
+	if (stop.code === 'dip_there') {
+		return `${where}, and dips repeat to 0.1 to 0.2 % at best (${kilohertz(0.0015 * trim.target_hz)} here). Going on would chase the wind.`;
+	}
+	return `${where}. Whether the whole band holds ${swr(trim.swr_limit)} is not known: read the SWR at both its edges, or sweep it.`;
+}
+
+/** Where X is zero, against where the SWR is lowest, with this antenna's numbers. */
+export function resonanceText(trim: Trim): string {
+	const r = trim.resonance;
+	if (!r) return '';
+	const apart = r.frequency_hz - r.lowest_hz;
+	if (Math.abs(apart) < 5e3) {
+		return `X is zero, and the SWR lowest, at ${megahertz(r.frequency_hz)} MHz: they fall together here because R, ${figures(r.resistance_ohm)} Ω, hardly changes. At resonance the SWR is still the ratio of R to 50: ${swr(r.swr)}.`;
+	}
+	return `X is zero at ${megahertz(r.frequency_hz)} MHz, with R ${figures(r.resistance_ohm)} Ω: the SWR there is the ratio to 50, ${swr(r.swr)}. It is lowest, ${swr(r.lowest_swr)}, at ${megahertz(r.lowest_hz)} MHz, ${kilohertz(Math.abs(apart))} ${apart > 0 ? 'lower' : 'higher'}, where a little X makes up for what R lacks or has too much.`;
+}
+
+/** The ways on from a wire that is too short, each with its figures. */
+export function waysOn(trim: Trim, unit: LengthUnit): string[] {
+	const t = trim.too_high;
+	if (!t) return [];
+	const per = trim.legs === 2 ? ' on each leg' : '';
+	const ways = [];
+	if (t.unfold_m) ways.push(`Unfold ${length(t.unfold_m, unit)}${per}.`);
+	ways.push(
+		`${t.unfold_m ? 'Or splice' : 'Splice'} ${length(t.splice_m, unit)}${per}, and as much again as the joint takes up.`
+	);
+	ways.push(
+		t.coil_h === null
+			? 'Or load it with a coil: sweep R and X at the target, then its value is known.'
+			: trim.legs === 2
+				? `Or load it: ${quantity(t.coil_h, 'H')} at the feedpoint, half of it in each leg; it costs bandwidth and a little power.`
+				: `Or load it: ${quantity(t.coil_h, 'H')} at its foot; it costs bandwidth and a little power.`
+	);
+	const there =
+		t.low_hz !== null && t.high_hz !== null
+			? `${megahertz(t.low_hz)} to ${megahertz(t.high_hz)} MHz are within ${swr(trim.swr_limit)}`
+			: `the SWR at its lowest is ${swr(trim.lowest_swr)}`;
+	const worst = t.worst_swr === null ? '' : `, at worst ${swr(t.worst_swr)} on ${trim.label}`;
+	ways.push(`Or use it where it landed: ${there}${worst}.`);
+	return ways;
+}
+
+/** An entry of the log in one line. */
+export function entryText(entry: Entry, unit: LengthUnit): string {
+	const d = entry.data;
+	if (d.kind === 'hung') {
+		return `Hung: ${d.form === 'dipole' ? 'legs' : 'wire'} of ${d.reach_m.map((m) => length(m, unit)).join(', ')}`;
+	}
+	if (d.kind === 'cut') {
+		const amounts = d.per_leg_m ?? [];
+		const [a, b] = amounts;
+		const even = amounts.every((m) => m === a);
+		const size =
+			a === undefined
+				? ''
+				: even
+					? `${length(a, unit)}${b === undefined ? '' : ' a leg'} `
+					: `${amounts.map((m) => length(m, unit)).join(' and ')} `;
+		return `${size}${past[d.act] ?? d.act}`.replace(/^./, (c) => c.toUpperCase());
+	}
+	if (d.kind === 'reading') return readText(d.reading);
+	if (d.kind === 'bench_check') {
+		return d.passed ? 'Passed on its resistor' : 'Did not pass on its resistor';
+	}
+	return entry.text || 'Note';
+}
+
+function readText(reading: Extract<Entry['data'], { kind: 'reading' }>['reading']): string {
+	switch (reading.kind) {
+		case 'dip':
+			return `Dip at ${megahertz(reading.dip_hz)} MHz${reading.swr ? `, ${swr(reading.swr)}` : ''}`;
+		case 'edges':
+			return `SWR ${swr(reading.swr ?? 2)} at ${[reading.low_hz, reading.high_hz]
+				.filter((f) => f !== null && f !== undefined)
+				.map(megahertz)
+				.join(' and ')} MHz`;
+		case 'swr':
+			return `SWR ${reading.points.map((p) => `${swr(p.swr)} at ${megahertz(p.frequency_hz)}`).join(', ')} MHz`;
+		case 'size':
+			return `|Z| ${reading.points.map((p) => `${figures(p.size_ohm)} Ω, SWR ${swr(p.swr)} at ${megahertz(p.frequency_hz)}`).join('; ')} MHz`;
+		case 'unsigned':
+			return `R ${reading.points.map((p) => `${figures(p.resistance_ohm)} Ω, X ±${figures(p.size_reactance_ohm)} Ω at ${megahertz(p.frequency_hz)}`).join('; ')} MHz`;
+		case 'power':
+			return `${reading.points.map((p) => `${figures(p.forward_w)} W up, ${figures(p.reflected_w)} W back at ${megahertz(p.frequency_hz)}`).join('; ')} MHz`;
+		default:
+			return 'Swept';
+	}
+}
+
+/** Minutes that clocks here are ahead of universal time: entries keep it. */
+export function utcOffsetMin(): number {
+	return -new Date().getTimezoneOffset();
+}
+
+/** What becomes of the dip when the folds are cut off. */
+export function foldsText(trim: Trim): string {
+	const off = trim.without_folds;
+	if (!off || trim.dip_hz === null) return '';
+	const there = `${megahertz(off.dip_hz)} MHz, between ${megahertz(off.low_hz)} and ${megahertz(off.high_hz)} nine times out of ten`;
+	const nearer = Math.abs(off.dip_hz - trim.target_hz) < Math.abs(trim.dip_hz - trim.target_hz);
+	return nearer
+		? `Cutting the folds off is an act of its own: it should bring the dip nearer still, to ${there}.`
+		: `Leave the folds tied. Cutting them off is an act of its own: it would put the dip at ${there}.`;
+}

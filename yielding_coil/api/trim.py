@@ -1,0 +1,754 @@
+"""The log of a build, and what it says of the next cut."""
+
+import json
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from datetime import datetime
+from typing import Annotated, Literal
+from uuid import UUID
+
+import numpy as np
+from fastapi import APIRouter, Query, Request
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from yielding_coil import data
+from yielding_coil.api.antennas import Antennas
+from yielding_coil.api.dials import DialOut, carried
+from yielding_coil.api.making import Finding
+from yielding_coil.api.numbers import number
+from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.session import InTransaction
+from yielding_coil.api.setups import SetupIn, SetupOut, keep_setup, setup_out
+from yielding_coil.core import trim as core
+from yielding_coil.core.dial import ContradictionError, Dip, dip_in
+from yielding_coil.core.errors import NotFoundError, OutOfDomainError
+from yielding_coil.core.hanging import Hanging
+from yielding_coil.core.quantity import LengthUnit
+from yielding_coil.core.readings import SwrReadings
+from yielding_coil.core.reflection import swr_of, swr_of_impedance
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.tape import STEP_M, on_tape
+from yielding_coil.core.target import Target
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store import designs as design_queries
+from yielding_coil.store import entries as queries
+from yielding_coil.store.content import Feedline, Hertz, Words, read_content
+from yielding_coil.store.dial import SweepRead, points_of
+from yielding_coil.store.entries import (
+    LEGS,
+    CheckData,
+    CutData,
+    EntryData,
+    EntryText,
+    HungData,
+    ReadingData,
+    WireLength,
+    WirePlan,
+    data_of,
+    plan_of,
+)
+from yielding_coil.store.sweeps import is_binned, one_sweep
+from yielding_coil.store.tables import Build, Entry, Setup
+
+router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
+
+# The dip is where it is wanted when it lies no further off than this: dips repeat to 0.1 to 0.2 %.
+NEAR_ENOUGH = 0.002
+# The frequency rule reaches so far to either side of the target, and stays there.
+RULE_REACH = 0.08
+# A fold longer than this share of a leg is better partly cut off (common practice).
+LONG_FOLD = 0.15
+# Where a leg's dip is by its length alone, for telling a slip from a site: the practised rules.
+EXPECTED = {"dipole": "dipole-practice", "vertical": "vertical-practice", "loop": "loop-practice"}
+# R of a dipole at resonance by its height in waves over perfect ground (computed; Balanis, Antenna Theory, ch. 4).
+DIPOLE_HEIGHTS = ((0.1, 21.0), (0.15, 41.0), (0.2, 63.0), (0.25, 82.0), (0.35, 97.0))
+POINTS = 41
+
+
+class CutsAsked(BaseModel):
+    """Readings of one wire, oldest first, and where the dip is wanted."""
+
+    readings: list["CutReading"] = Field(min_length=1, max_length=64)
+    target_hz: Hertz
+    by: core.By = "fold"
+    unit: LengthUnit = "m"
+
+
+class CutReading(BaseModel):
+    """A dip, and the leg it was read with."""
+
+    dip_hz: Hertz
+    leg_m: WireLength
+    folded_m: Annotated[float, Field(ge=0, le=1e4)] = 0.0
+    conditions: Annotated[Words, Field(max_length=200)] = ""
+
+
+class NextOut(BaseModel):
+    """What to do to each leg, as a tape shows it, and where that puts the dip; see core.trim.NextCut."""
+
+    act: core.Act
+    per_leg_m: float
+    exact_m: float
+    low_m: float
+    high_m: float
+    by_ratio_m: float
+    lands_hz: float
+    lands_low_hz: float
+    lands_high_hz: float
+    moves: float
+    moves_spread: float
+    learned: bool
+    held_by: Literal["nothing", "caution", "bound"]
+    used: int
+    apart: int
+
+    @classmethod
+    def of(cls, found: core.NextCut, unit: LengthUnit) -> "NextOut":
+        """As a tape can take it: a cut never more than the sum says, a fold to the nearest mark."""
+        amount = on_tape(found.per_leg_m, unit, "nearest" if found.act in ("fold", "unfold") else "down")
+        if found.act == "unfold" and amount > found.per_leg_m:
+            amount = found.per_leg_m
+        values = {name: getattr(found, name) for name in cls.model_fields}
+        act: core.Act = found.act if amount > 0 else "none"
+        return cls(**{**values, "per_leg_m": amount, "act": act})
+
+
+@router.post("/cuts")
+def next_cut(asked: CutsAsked) -> NextOut:
+    """The next cut by readings alone; nothing is kept."""
+    readings = [core.Reading(r.dip_hz, r.leg_m, r.folded_m, conditions=r.conditions) for r in asked.readings]
+    return NextOut.of(core.next_cut(readings, asked.target_hz, asked.by), asked.unit)
+
+
+class EntryIn(BaseModel):
+    """Something that happened; a reading with where and how it was taken."""
+
+    data: EntryData
+    text: EntryText = ""
+    setup: SetupIn | None = None
+    instrument: Annotated[Words, Field(max_length=120)] = ""
+    sweep_id: UUID | None = None
+    utc_offset_min: int = Field(default=0, ge=-900, le=900)
+
+
+class EntryOut(BaseModel):
+    """An entry of the log."""
+
+    id: UUID
+    revision: int
+    number: int
+    data: EntryData
+    text: str
+    setup: SetupOut | None
+    sweep_id: UUID | None
+    happened_at: datetime
+    utc_offset_min: int
+
+
+def entry_out(session: Session, row: Entry) -> EntryOut:
+    """As it travels."""
+    setup = session.get(Setup, row.setup_id) if row.setup_id else None
+    return EntryOut(
+        id=row.id,
+        revision=row.revision,
+        number=row.number,
+        data=data_of(row),
+        text=row.text,
+        setup=None if setup is None else setup_out(setup),
+        sweep_id=row.sweep_id,
+        happened_at=row.happened_at,
+        utc_offset_min=row.utc_offset_min,
+    )
+
+
+@router.get("/builds/{build_id}/entries")
+def entries(session: InTransaction, build_id: UUID) -> list[EntryOut]:
+    """The log of a build, oldest first."""
+    build_queries.one_build(session, build_id)
+    return [entry_out(session, row) for row in queries.entries_of(session, build_id)]
+
+
+@router.post("/builds/{build_id}/entries", status_code=201)
+def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut:
+    """Something happened; an act that the wire cannot have had, or a reading at odds with itself, is refused."""
+    build = build_queries.one_build(session, build_id)
+    sweep_id = None
+    if isinstance(made.data, ReadingData):
+        carried([made.data.reading])
+        sweep_id = _own_sweep(session, build, made)
+    if isinstance(made.data, CutData):
+        _require_amounts(session, build, made.data)
+    setup = made.setup
+    row = queries.keep_entry(
+        session,
+        build_id,
+        made.data,
+        text=made.text,
+        setup_id=None if setup is None else keep_setup(session, build_id, setup, made.instrument).id,
+        sweep_id=sweep_id,
+        utc_offset_min=made.utc_offset_min,
+    )
+    if sweep_id is not None and setup is None:
+        row.setup_id = one_sweep(session, sweep_id).setup_id
+    session.flush()
+    session.refresh(row)
+    return entry_out(session, row)
+
+
+def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
+    assert isinstance(made.data, ReadingData)
+    if not isinstance(made.data.reading, SweepRead):
+        return None
+    if made.sweep_id is None:
+        raise OutOfDomainError("sweep_id", "left out", "the sweep that was read")
+    row = one_sweep(session, made.sweep_id)
+    if row.build_id != build.id:
+        raise OutOfDomainError("sweep_id", made.sweep_id, "a sweep of this build")
+    return row.id
+
+
+def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
+    hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
+    legs = LEGS[hung[-1].form] if hung else 2
+    if cut.act != "cut_folds" and len(cut.per_leg_m) > legs:
+        raise OutOfDomainError("per_leg_m", f"{len(cut.per_leg_m)} amounts", f"one for each leg, {legs} at most")
+
+
+@router.delete("/entries/{entry_id}", status_code=204)
+def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Query()]) -> None:
+    """Take an entry back; refused where a later one needs it."""
+    row = queries.one_entry(session, entry_id)
+    build_queries.edit(row, revision, {}, entry_out(session, row).model_dump(mode="json"))
+    queries.bin_entry(session, row)
+
+
+@router.post("/entries/{entry_id}/restore")
+def put_back(session: InTransaction, entry_id: UUID) -> EntryOut:
+    """Put an entry back where it was in the log."""
+    row = queries.one_entry(session, entry_id, deleted=True)
+    row.deleted_at = None
+    session.flush()
+    queries.replay([data_of(e) for e in queries.entries_of(session, row.build_id)])
+    return entry_out(session, row)
+
+
+class TrailPoint(BaseModel):
+    """The wire between two acts: its leg, and where its dip was read; apart where conditions differ from now."""
+
+    leg_m: float
+    folded_m: float
+    dip_hz: float | None
+    swr: float | None
+    apart: bool
+    now: bool
+
+
+class LinkOut(BaseModel):
+    """One band of the wire as it now hangs."""
+
+    label: str
+    target_hz: float
+    leg_m: float
+    folded_m: float
+    dip_hz: float | None
+    settled: bool
+
+
+class TooHigh(BaseModel):
+    """Ways on from a wire that is too short; None where there is no such way, or it is not known."""
+
+    unfold_m: float | None
+    splice_m: float
+    coil_h: float | None
+    low_hz: float | None
+    high_hz: float | None
+    worst_swr: float | None
+
+
+class ResonanceThere(BaseModel):
+    """Where X is zero, against where SWR is lowest."""
+
+    frequency_hz: float
+    resistance_ohm: float
+    swr: float | None
+    lowest_hz: float
+    lowest_swr: float | None
+
+
+class WithoutFolds(BaseModel):
+    """Where the dip would go were the folds cut off."""
+
+    dip_hz: float
+    low_hz: float
+    high_hz: float
+
+
+class TrimOut(BaseModel):
+    """One band of a wire: how it hangs, where its dip went, and what to do next."""
+
+    label: str
+    target_hz: float
+    low_hz: float
+    high_hz: float
+    swr_limit: float
+    rule_low_hz: float
+    rule_high_hz: float
+    form: queries.WireForm
+    legs: int
+    hung: bool
+    link: int
+    rounds: int
+    links: list[LinkOut]
+    trail: list[TrailPoint]
+    dip_hz: float | None
+    dip_spread: float | None
+    lowest_swr: float | None
+    dial: DialOut | None
+    next: NextOut | None
+    too_high: TooHigh | None
+    without_folds: WithoutFolds | None
+    resonance: ResonanceThere | None
+    stop: Finding | None
+    findings: list[Finding]
+    setup: SetupOut | None
+    entries: list[EntryOut]
+
+
+@dataclass
+class _Stretch:
+    """The log between two acts, under one set of conditions."""
+
+    hanging: Hanging
+    conditions: str
+    reads: list[BaseModel] = field(default_factory=list)
+    sweeps: list[Sweep | SwrReadings] = field(default_factory=list)
+    instruments: list[str] = field(default_factory=list)
+    # The last dip found directly, in a sweep or by hand, and the one that points add up to.
+    dips: list[Dip] = field(default_factory=list)
+    problem: ContradictionError | None = None
+    dial: DialOut | None = None
+
+    def look(self, near_hz: float) -> None:
+        """What its readings say."""
+        try:
+            self.dips = [dip_in(sweep, near_hz) for sweep in self.sweeps]
+            if self.reads:
+                self.dial, dip = carried(self.reads)
+                if dip is not None:
+                    self.dips.append(dip)
+        except ContradictionError as problem:
+            self.problem = problem
+
+    @property
+    def found(self) -> list[Dip]:
+        """The dips that were found."""
+        return [dip for dip in self.dips if dip.side == "found"]
+
+
+@router.get("/builds/{build_id}/trim")
+def trim(
+    request: Request,
+    session: InTransaction,
+    build_id: UUID,
+    link: Annotated[int | None, Query(ge=0, le=11)] = None,
+    by: core.By = "fold",
+) -> TrimOut:
+    """How a band of this wire stands, and the next act; the first band that is not settled where none is named."""
+    build = build_queries.one_build(session, build_id)
+    return _Trimming(request, session, build).out(link, by)
+
+
+class _Trimming:
+    """The log of a build, read once."""
+
+    def __init__(self, request: Request, session: Session, build: Build) -> None:
+        self.session = session
+        self.antennas: Antennas = request.app.state.antennas
+        self.request = request
+        self.plan: WirePlan = plan_of(build)
+        self.build = build
+        self.unit: LengthUnit = "ft" if build_queries.settings(session).units == "ft" else "m"
+        self.rows = queries.entries_of(session, build.id)
+        self.said = [data_of(row) for row in self.rows]
+        self.hangs = queries.replay(self.said)
+        starts = [i for i, said in enumerate(self.said) if isinstance(said, HungData)]
+        self.start = starts[-1] if starts else len(self.rows)
+        hung = self.said[self.start] if starts else None
+        self.hung = hung if isinstance(hung, HungData) else None
+        # Bands that came or went since leave the lengths as hung without meaning.
+        self.changed = self.hung is not None and len(self.hung.reach_m) != len(build.targets)
+        if self.changed:
+            self.hung, self.start = None, len(self.rows)
+        self.form: queries.WireForm = self.hung.form if self.hung else self.plan.form
+        self.targets = sorted(
+            (Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in build.targets),
+            key=lambda t: -t.center_hz,
+        )
+        setups = [session.get(Setup, row.setup_id) for row in self.rows[self.start :] if row.setup_id]
+        self.setup = setups[-1] if setups else None
+
+    def wanted_hz(self, target: Target) -> float:
+        """Where in a band its dip is wanted."""
+        return target.center_hz if self.plan.aim == "middle" else target.low_hz
+
+    def stretches(self, link: int) -> list[_Stretch]:
+        """The log of a band since the wire went up, cut where something was done or conditions changed."""
+        out: list[_Stretch] = []
+        near_hz = self.wanted_hz(self.targets[link])
+        for row, said, hanging in list(zip(self.rows, self.said, self.hangs, strict=True))[self.start :]:
+            if hanging is None or not isinstance(said, ReadingData) or said.link != link:
+                continue
+            setup = self.session.get(Setup, row.setup_id) if row.setup_id else None
+            words = _conditions(setup)
+            reach = hanging.reach(link)
+            if not out or out[-1].hanging.reach(link) != reach or out[-1].conditions != words:
+                out.append(_Stretch(hanging, words))
+            here = out[-1]
+            here.instruments.append(setup.instrument if setup else "")
+            if isinstance(said.reading, SweepRead):
+                if row.sweep_id is not None and not is_binned(self.session, row.sweep_id):
+                    here.sweeps.append(self.antennas.swept(self.request, row.sweep_id))
+            else:
+                here.reads.append(said.reading)
+        for stretch in out:
+            stretch.look(near_hz)
+        return out
+
+    def out(self, asked: int | None, by: core.By) -> TrimOut:
+        """Everything of one band."""
+        if asked is not None and asked >= len(self.targets):
+            raise NotFoundError(f"this build has no band {asked}", field="link")
+        views = [self.view(link, by) for link in range(len(self.targets))]
+        settled = [v.stop is not None for v in views]
+        open_ = [i for i, done in enumerate(settled) if not done]
+        link = asked if asked is not None else open_[0] if open_ else len(views) - 1
+        view = views[link]
+        now = self.hangs[-1] if self.hangs and self.hung else None
+        if now is not None and self.plan.arrangement == "linked":
+            earlier = [i for i in open_ if i < link]
+            if earlier:
+                first = self.targets[earlier[0]]
+                view.findings.insert(
+                    0,
+                    Finding(
+                        code="higher_band_first", values={"label": first.label, "this": self.targets[link].label}
+                    ),
+                )
+        return view.out(
+            link,
+            [
+                LinkOut(
+                    label=t.label,
+                    target_hz=self.wanted_hz(t),
+                    leg_m=now.reach(i)[0] if now else 0.0,
+                    folded_m=now.folded_m[i] if now else 0.0,
+                    dip_hz=views[i].dip_hz,
+                    settled=settled[i],
+                )
+                for i, t in enumerate(self.targets)
+            ],
+        )
+
+    def view(self, link: int, by: core.By) -> "_View":
+        """What is known of one band."""
+        view = _View(self, link)
+        view.read(by)
+        return view
+
+
+def _conditions(setup: Setup | None) -> str:
+    """Plane, line and conditions as one text; the instrument does not move a dip."""
+    if setup is None:
+        return ""
+    words = {name: said for name, said in (setup.conditions or {}).items() if said}
+    return json.dumps([setup.plane, setup.line, words], sort_keys=True)
+
+
+class _View:
+    """One band of a wire, as it is worked out."""
+
+    def __init__(self, whole: _Trimming, link: int) -> None:
+        self.whole = whole
+        self.link = link
+        self.target = whole.targets[link]
+        self.wanted_hz = whole.wanted_hz(self.target)
+        self.findings: list[Finding] = []
+        self.stop: Finding | None = None
+        self.next: NextOut | None = None
+        self.too_high: TooHigh | None = None
+        self.without: WithoutFolds | None = None
+        self.resonance: ResonanceThere | None = None
+        self.dip_hz: float | None = None
+        self.dip_spread: float | None = None
+        self.lowest_swr: float | None = None
+        self.hanging = whole.hangs[-1] if whole.hangs and whole.hung else None
+        self.stretches = whole.stretches(link) if whole.hung else []
+
+    @property
+    def present(self) -> _Stretch | None:
+        """What was read since the last act that moved this band."""
+        if not self.stretches or self.hanging is None:
+            return None
+        last = self.stretches[-1]
+        return last if last.hanging.reach(self.link) == self.hanging.reach(self.link) else None
+
+    def add(self, code: str, **values: float | str | None) -> None:
+        """Something to know."""
+        self.findings.append(Finding(code=code, values=values))
+
+    def read(self, by: core.By) -> None:
+        """Work it all out, in the order in which it matters."""
+        self._of_the_whole()
+        here = self.present
+        if self.hanging is None or here is None:
+            return
+        if here.problem is not None:
+            self.add("contradiction", said=here.problem.message)
+            return
+        found = here.found
+        if not found:
+            self._open(here)
+            return
+        readings = self._readings()
+        cut = core.next_cut(readings, self.wanted_hz, by)
+        self.dip_hz, self.dip_spread = cut.dip_hz, cut.dip_spread
+        self.lowest_swr = number(found[-1].swr) if found[-1].swr is not None else None
+        if cut.apart:
+            self.add("conditions_apart", readings=cut.apart)
+        self._instruments(here)
+        sweep = here.sweeps[-1] if here.sweeps else None
+        self._resonance(sweep)
+        if self._far_off(cut.dip_hz):
+            return
+        worst = self._worst(here)
+        self._judge(cut, worst, readings)
+        if self.stop is None or self.whole.plan.stop == "dip":
+            self._poor(found[-1], sweep, here)
+        self.next = NextOut.of(cut, self.whole.unit)
+        if cut.act in ("unfold", "splice"):
+            self._short(cut, sweep, worst)
+        folded = self.hanging.folded_m[self.link]
+        if folded > 0:
+            off = core.without_folds(readings, self.wanted_hz)
+            self.without = WithoutFolds(dip_hz=off.dip_hz, low_hz=off.low_hz, high_hz=off.high_hz)
+            leg, all_folded = self.hanging.reach(self.link)
+            if all_folded > LONG_FOLD * leg:
+                self.add("long_fold", folded_m=all_folded, leg_m=leg)
+
+    def _of_the_whole(self) -> None:
+        """What concerns the build, not the readings."""
+        if self.whole.changed:
+            self.add("bands_changed")
+        if self.whole.form == "five-eighths":
+            self.add("not_resonant")
+        if self.hanging is not None and abs(self.hanging.uneven_m) > 2 * STEP_M[self.whole.unit]:
+            self.add("uneven", by_m=abs(self.hanging.uneven_m))
+        checked = [d.passed for d in self.whole.said if isinstance(d, CheckData)]
+        if not (checked and checked[-1]) and (self.whole.plan.transformer or self._network()):
+            self.add("check_first", failed="yes" if checked else "no")
+
+    def _network(self) -> bool:
+        """Whether the chosen design puts more than a line below the wire."""
+        chosen = self.whole.build.chosen_design_id
+        if chosen is None:
+            return False
+        content = read_content(design_queries.newest(self.whole.session, chosen).content)
+        return any(not isinstance(e, Feedline) for e in content.elements)
+
+    def _open(self, here: _Stretch) -> None:
+        """No dip yet: the side it lies on, and what to read next."""
+        last = here.dips[-1] if here.dips else None
+        if last is None:
+            return
+        if here.sweeps and not here.reads:
+            self.add("beyond_sweep", side=last.side, frequency_hz=last.read_next_hz)
+        elif last.side == "unknown":
+            self.add("side_open", frequency_hz=last.read_next_hz)
+        else:
+            self.add("dip_" + last.side, low_hz=last.low_hz, high_hz=last.high_hz, frequency_hz=last.read_next_hz)
+
+    def _readings(self) -> list[core.Reading]:
+        """Every dip of this band with the leg it was read with, for the core."""
+        out = []
+        for stretch in self.stretches:
+            leg, folded = stretch.hanging.reach(self.link)
+            for dip in stretch.found:
+                if dip.frequency_hz is not None and dip.spread is not None:
+                    out.append(
+                        core.Reading(dip.frequency_hz, leg, folded, max(dip.spread, 1e-4), stretch.conditions)
+                    )
+        return out
+
+    def _instruments(self, here: _Stretch) -> None:
+        names = sorted({n for s in self.stretches for n in s.instruments if n})
+        if len(names) > 1:
+            self.add("other_instrument", names=", ".join(names))
+        dips = [d.frequency_hz for d in here.found if d.frequency_hz is not None]
+        if len(dips) > 1:
+            apart = (max(dips) - min(dips)) / float(np.mean(dips))
+            if apart > 4 * NEAR_ENOUGH:
+                self.add("dips_apart", low_hz=min(dips), high_hz=max(dips), share=apart)
+
+    def _resonance(self, sweep: Sweep | SwrReadings | None) -> None:
+        if not isinstance(sweep, Sweep) or self.dip_hz is None:
+            return
+        near = [r for r in sweep.resonances() if abs(r.frequency_hz / self.dip_hz - 1) < RULE_REACH]
+        if not near:
+            return
+        at = min(near, key=lambda r: abs(r.frequency_hz - (self.dip_hz or 0.0)))
+        lowest = dip_in(sweep, self.dip_hz)
+        self.resonance = ResonanceThere(
+            frequency_hz=at.frequency_hz,
+            resistance_ohm=at.resistance_ohm,
+            swr=number(float(swr_of_impedance(complex(at.resistance_ohm)))),
+            lowest_hz=lowest.frequency_hz or self.dip_hz,
+            lowest_swr=None if lowest.swr is None else number(lowest.swr),
+        )
+
+    def _far_off(self, dip_hz: float) -> bool:
+        """Whether the dip is so far from where the length says that it is to be measured again first."""
+        assert self.hanging is not None
+        rule = EXPECTED.get(self.whole.form)
+        if rule is None:
+            return False
+        leg, folded = self.hanging.reach(self.link)
+        wire = (leg - core.FOLD_MOVES * folded) * LEGS[self.whole.form]
+        expected_hz = data.lengths()[rule].metre_hz / wire
+        if abs(dip_hz / expected_hz - 1) < core.FAR_OFF:
+            return False
+        slips = core.slips(dip_hz, expected_hz)
+        self.add(
+            "measure_again",
+            dip_hz=dip_hz,
+            expected_hz=expected_hz,
+            leg_m=leg,
+            slip=slips[0] if slips else None,
+        )
+        return True
+
+    def _worst(self, here: _Stretch) -> float | None:
+        """Worst SWR over the band as it now hangs, where that is known; endless counts as very large."""
+        target = self.target
+        if here.sweeps:
+            sweep = here.sweeps[-1]
+            if not (sweep.low_hz <= target.low_hz and target.high_hz <= sweep.high_hz):
+                self.add("target_outside", low_hz=sweep.low_hz, high_hz=sweep.high_hz)
+                return None
+            at = np.linspace(target.low_hz, target.high_hz, POINTS)
+            if isinstance(sweep, Sweep):
+                return float(swr_of_impedance(sweep.impedance_at(at)).max())
+            return float(swr_of(sweep.magnitude_at(at).astype(complex)).max())
+        points = [p for read in here.reads for p in points_of(read)]
+        reach = 0.1 * (target.high_hz - target.low_hz)
+        edges = [
+            [p.swr for p in points if abs(p.frequency_hz - edge) <= reach]
+            for edge in (target.low_hz, target.high_hz)
+        ]
+        return max(max(each) for each in edges) if all(edges) else None
+
+    def _judge(self, cut: core.NextCut, worst: float | None, readings: Sequence[core.Reading]) -> None:
+        """Whether it is good enough by the user's own limit, and why."""
+        off = cut.dip_hz / self.wanted_hz - 1
+        if self.whole.plan.stop == "swr" and worst is not None:
+            if worst <= self.target.swr_limit:
+                self.stop = Finding(code="band_holds", values={"worst_swr": number(worst), "off": off})
+            return
+        if abs(off) <= NEAR_ENOUGH:
+            code = "dip_there" if self.whole.plan.stop == "dip" else "dip_there_edges_open"
+            self.stop = Finding(code=code, values={"off": off, "spread": cut.dip_spread, "readings": len(readings)})
+
+    def _poor(self, dip: Dip, sweep: Sweep | SwrReadings | None, here: _Stretch) -> None:
+        """A minimum above the limit: what R says, and no more than it can tell."""
+        if dip.swr is None or dip.swr <= self.target.swr_limit or dip.frequency_hz is None:
+            return
+        resistance = None
+        if isinstance(sweep, Sweep):
+            resistance = float(sweep.impedance_at(dip.frequency_hz).real)
+        elif here.dial is not None and here.dial.impedances:
+            nearest = min(here.dial.impedances, key=lambda z: abs(z.frequency_hz - (dip.frequency_hz or 0.0)))
+            if abs(nearest.frequency_hz / dip.frequency_hz - 1) < 0.01:
+                resistance = nearest.resistance_ohm
+        height = None
+        if resistance is not None and self.whole.form == "dipole" and resistance < DIPOLE_HEIGHTS[-1][1]:
+            waves = float(np.interp(resistance, [r for _, r in DIPOLE_HEIGHTS], [h for h, _ in DIPOLE_HEIGHTS]))
+            height = waves * 299792458.0 / dip.frequency_hz
+        side = "unknown" if resistance is None else "low" if resistance < 50 else "high"
+        self.add("poor_minimum", swr=number(dip.swr), resistance_ohm=resistance, height_m=height, side=side)
+
+    def _short(self, cut: core.NextCut, sweep: Sweep | SwrReadings | None, worst: float | None) -> None:
+        """Too short: every way on with its figures."""
+        assert self.hanging is not None
+        coil_h = None
+        if isinstance(sweep, Sweep) and sweep.low_hz <= self.wanted_hz <= sweep.high_hz:
+            x = float(sweep.impedance_at(self.wanted_hz).imag)
+            coil_h = core.loading_h(x, self.wanted_hz) if x < 0 else None
+        # All folds out may not be enough; what is spliced then is the rest.
+        folded = self.hanging.folded_m[self.link]
+        band = sweep.bandwidth(self.target.swr_limit) if sweep is not None else None
+        whole = cut.exact_m if cut.act == "splice" else cut.exact_m * cut.moves
+        enough = cut.act == "unfold" and cut.exact_m <= folded
+        rest = 0.0 if enough else whole - (folded * cut.moves if cut.act == "unfold" else 0.0)
+        unit = self.whole.unit
+        self.too_high = TooHigh(
+            unfold_m=on_tape(min(cut.exact_m, folded), unit) if folded > 0 else None,
+            splice_m=on_tape(max(0.0, rest if rest > 0 else whole), unit),
+            coil_h=coil_h,
+            low_hz=None if band is None or band.low_open else band.low_hz,
+            high_hz=None if band is None or band.high_open else band.high_hz,
+            worst_swr=None if worst is None else number(worst),
+        )
+
+    def out(self, link: int, links: list[LinkOut]) -> TrimOut:
+        """As it travels."""
+        whole = self.whole
+        acts = [d for d in whole.said[whole.start :] if isinstance(d, CutData) and d.link == link]
+        here = self.present
+        reach = RULE_REACH * self.wanted_hz
+        return TrimOut(
+            label=self.target.label,
+            target_hz=self.wanted_hz,
+            low_hz=self.target.low_hz,
+            high_hz=self.target.high_hz,
+            swr_limit=self.target.swr_limit,
+            rule_low_hz=self.wanted_hz - reach,
+            rule_high_hz=self.wanted_hz + reach,
+            form=whole.form,
+            legs=LEGS[whole.form],
+            hung=whole.hung is not None,
+            link=link,
+            rounds=len(acts),
+            links=links,
+            trail=self._trail(),
+            dip_hz=self.dip_hz,
+            dip_spread=self.dip_spread,
+            lowest_swr=self.lowest_swr,
+            dial=None if here is None else here.dial,
+            next=self.next,
+            too_high=self.too_high,
+            without_folds=self.without,
+            resonance=self.resonance,
+            stop=self.stop,
+            findings=self.findings,
+            setup=None if whole.setup is None else setup_out(whole.setup),
+            entries=[entry_out(whole.session, row) for row in whole.rows],
+        )
+
+    def _trail(self) -> list[TrailPoint]:
+        """One point a stretch, oldest first."""
+        last = self.stretches[-1].conditions if self.stretches else ""
+        out = []
+        for stretch in self.stretches:
+            leg, folded = stretch.hanging.reach(self.link)
+            found = stretch.found
+            out.append(
+                TrailPoint(
+                    leg_m=leg,
+                    folded_m=folded,
+                    dip_hz=found[-1].frequency_hz if found else None,
+                    swr=number(found[-1].swr) if found and found[-1].swr is not None else None,
+                    apart=stretch.conditions != last,
+                    now=stretch is self.present,
+                )
+            )
+        return out

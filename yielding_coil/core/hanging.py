@@ -1,0 +1,79 @@
+"""A wire as it hangs: what of each leg was cut, folded, spliced since it went up. Acts give a new one."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from yielding_coil.core.arrays import require_positive
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.lengths import Arrangement, segments
+
+Done = Literal["fold", "cut", "unfold", "splice", "cut_folds"]
+
+
+@dataclass(frozen=True, slots=True)
+class Hanging:
+    """Pieces of one leg, highest band first, each as cut and how much of it is folded back; means over the legs.
+
+    `uneven_m` is how much longer one leg has become than the other.
+    """
+
+    arrangement: Arrangement
+    pieces_m: tuple[float, ...]
+    folded_m: tuple[float, ...]
+    uneven_m: float = 0.0
+
+    @classmethod
+    def hung(cls, reach_m: Sequence[float], arrangement: Arrangement = "linked") -> "Hanging":
+        """As it went up: from the feedpoint to where each band ends, highest band first.
+
+        Raises:
+            OutOfDomainError: no length, or lengths that do not rise.
+        """
+        if not reach_m:
+            raise OutOfDomainError("reach_m", "empty", "one length a band")
+        pieces = tuple(segments(reach_m, arrangement))
+        return cls(arrangement, pieces, (0.0,) * len(pieces))
+
+    def reach(self, link: int) -> tuple[float, float]:
+        """One leg from the feedpoint to the end of a band, folds included, and how much is folded, in metres."""
+        own = slice(0, link + 1) if self.arrangement == "linked" else slice(link, link + 1)
+        return sum(self.pieces_m[own]), sum(self.folded_m[own])
+
+    def after(self, link: int, done: Done, per_leg_m: Sequence[float]) -> "Hanging":
+        """After an act on the piece of a band, one amount a leg; cutting off folds takes all there are.
+
+        Raises:
+            OutOfDomainError: no such band, an amount not above zero, more than the leg has.
+        """
+        if not 0 <= link < len(self.pieces_m):
+            raise OutOfDomainError("link", link, f"one of the {len(self.pieces_m)} bands of this wire, from 0")
+        piece, folded = self.pieces_m[link], self.folded_m[link]
+        if done == "cut_folds":
+            if folded <= 0:
+                raise OutOfDomainError("act", "cutting off folds", "one of a leg that has folds")
+            return self._with(link, piece - folded, 0.0)
+        if not per_leg_m:
+            raise OutOfDomainError("per_leg_m", "empty", "one amount a leg")
+        for amount in per_leg_m:
+            require_positive("per_leg_m", amount)
+        amount, most = float(np.mean(per_leg_m)), max(per_leg_m)
+        room = {"fold": piece - folded, "cut": piece - folded, "unfold": folded, "splice": float("inf")}[done]
+        # An unfolding of all there is may differ in its last bits; a leg folded or cut away whole is none.
+        if most > room + 1e-9 or (done in ("fold", "cut") and most >= room):
+            what = {"fold": "to fold is", "cut": "to cut is", "unfold": "folded back is", "splice": ""}[done]
+            raise OutOfDomainError("per_leg_m", f"{most:.3f} m", f"less than what there {what}, {room:.3f} m a leg")
+        uneven = self.uneven_m + (per_leg_m[-1] - per_leg_m[0]) * (1 if done in ("unfold", "splice") else -1)
+        left = replace(self, uneven_m=uneven)
+        if done == "fold":
+            return left._with(link, piece, folded + amount)
+        if done == "unfold":
+            return left._with(link, piece, max(0.0, folded - amount))
+        return left._with(link, piece - amount if done == "cut" else piece + amount, folded)
+
+    def _with(self, link: int, piece_m: float, folded_m: float) -> "Hanging":
+        pieces, folded = list(self.pieces_m), list(self.folded_m)
+        pieces[link], folded[link] = piece_m, folded_m
+        return replace(self, pieces_m=tuple(pieces), folded_m=tuple(folded))

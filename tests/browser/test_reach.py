@@ -10,7 +10,7 @@ from playwright.sync_api import TimeoutError, expect
 TOP = Path(__file__).parents[2]
 DEMO = TOP / "yielding_coil" / "demo"
 AXE = (TOP / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
-VIEWS = ("", "bands", "bin", "analyser", "lines", "sweep", "match")
+VIEWS = ("", "bands", "bin", "analyser", "lines", "wire", "trim", "outdoors", "sweep", "match")
 THEMES = ["day", *(pytest.param(theme, marks=pytest.mark.deep) for theme in ("night", "outdoors"))]
 
 pytestmark = pytest.mark.browser
@@ -44,8 +44,13 @@ def choose_by_keyboard(page, path):
 
 
 def open_view(page, address, view):
-    """The shelf, a page beside it, or a desk of the orchard build."""
-    if view in ("sweep", "match"):
+    """The shelf, a page beside it, or a desk of the orchard or the loft build."""
+    if view in ("wire", "trim", "outdoors"):
+        page.goto(address)
+        page.get_by_role("link", name="Loft dipole, 12 m").click()
+        page.wait_for_url(re.compile("/trim"))
+        page.goto(page.url.split("/trim")[0] + f"/{view}")
+    elif view in ("sweep", "match"):
         page.goto(address)
         page.get_by_role("link", name="Orchard sloping wire").click()
         page.wait_for_url(re.compile("/match"))

@@ -11,9 +11,13 @@ from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core.dial import Dip, dip_of, signs_of
-from yielding_coil.store.dial import DialRead, direct_dip, impedances_of, points_of
+from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.store.dial import DialRead, ImpedanceAt, direct_dip, impedances_of, points_of
 
 router = APIRouter(prefix="/api", tags=["dials"], responses=RESPONSES)
+
+# Lowest SWR lies near resonance, not at it: one standard deviation, relative (common practice).
+NEAR_RESONANCE = 0.003
 
 
 class DialAsked(BaseModel):
@@ -51,7 +55,7 @@ class DipOut(BaseModel):
 
 
 class DialOut(BaseModel):
-    """What the readings carry; `ask` and `ask_sign` are the one reading more that would settle dip and sign of X."""
+    """What the readings carry; `ask` and `ask_sign` are the one reading more that would settle dip and sign."""
 
     points: list[PointOut]
     impedances: list[ImpedanceOut]
@@ -103,6 +107,8 @@ def carried(reads: Sequence[BaseModel]) -> tuple[DialOut, Dip | None]:
             [z.resistance_ohm for z in impedances],
         )
         signed = signs.reactance_ohm
+        if signs.resonance_hz is not None and (dip is None or dip.side != "found"):
+            dip = _resonance(signs.resonance_hz, impedances)
         if signs.read_next_hz is not None:
             ask_sign = Finding(code="read_sign_at", values={"frequency_hz": signs.read_next_hz})
     if dip is not None and dip.read_next_hz is not None:
@@ -134,6 +140,14 @@ def carried(reads: Sequence[BaseModel]) -> tuple[DialOut, Dip | None]:
         ask_sign=ask_sign,
     )
     return out, dip
+
+
+def _resonance(frequency_hz: float, impedances: Sequence[ImpedanceAt]) -> Dip:
+    """X = 0 where SWR is too flat to show its lowest point; near it, not at it."""
+    nearest = min(impedances, key=lambda z: abs(z.frequency_hz - frequency_hz))
+    swr = float(swr_of_impedance(complex(nearest.resistance_ohm)))
+    low, high = (frequency_hz * (1 + side * 1.645 * NEAR_RESONANCE) for side in (-1, 1))
+    return Dip("found", frequency_hz, NEAR_RESONANCE, swr, low, high, None)
 
 
 def _swr(magnitude: float) -> float | None:

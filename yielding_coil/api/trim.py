@@ -34,7 +34,7 @@ from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store import entries as queries
 from yielding_coil.store.content import Feedline, Hertz, Words, read_content
-from yielding_coil.store.dial import SweepRead, points_of
+from yielding_coil.store.dial import SweepRead, direct_dip, points_of
 from yielding_coil.store.entries import (
     LEGS,
     CheckData,
@@ -334,9 +334,10 @@ class _Stretch:
         try:
             self.dips = [dip_in(sweep, near_hz) for sweep in self.sweeps]
             if self.reads:
-                self.dial, dip = carried(self.reads)
-                if dip is not None:
-                    self.dips.append(dip)
+                self.dial, together = carried(self.reads)
+                # Each dip found by hand is one of its own; points add up to one.
+                each = [d for read in self.reads if (d := direct_dip(read)) is not None and d.side == "found"]
+                self.dips += each or ([together] if together is not None else [])
         except ContradictionError as problem:
             self.problem = problem
 
@@ -507,21 +508,27 @@ class _View:
             self.add("contradiction", said=here.problem.message)
             return
         found = here.found
+        worst = self._worst(here)
+        self._holds(worst)
         if not found:
             self._open(here)
             return
-        readings = self._readings()
-        cut = core.next_cut(readings, self.wanted_hz, by)
-        self.dip_hz, self.dip_spread = cut.dip_hz, cut.dip_spread
+        self.dip_hz = found[-1].frequency_hz
         self.lowest_swr = number(found[-1].swr) if found[-1].swr is not None else None
-        if cut.apart:
-            self.add("conditions_apart", readings=cut.apart)
         self._instruments(here)
         sweep = here.sweeps[-1] if here.sweeps else None
         self._resonance(sweep)
-        if self._far_off(cut.dip_hz):
+        if self._far_off():
             return
-        worst = self._worst(here)
+        readings = self._readings()
+        try:
+            cut = core.next_cut(readings, self.wanted_hz, by)
+        except OutOfDomainError as refused:
+            self.add("contradiction", said=refused.message)
+            return
+        self.dip_hz, self.dip_spread = cut.dip_hz, cut.dip_spread
+        if cut.apart:
+            self.add("conditions_apart", readings=cut.apart)
         self._judge(cut, worst, readings)
         if self.stop is None or self.whole.plan.stop == "dip":
             self._poor(found[-1], sweep, here)
@@ -542,6 +549,7 @@ class _View:
             self.add("bands_changed")
         if self.whole.form == "five-eighths":
             self.add("not_resonant")
+            self.hanging = None
         if self.hanging is not None and abs(self.hanging.uneven_m) > 2 * STEP_M[self.whole.unit]:
             self.add("uneven", by_m=abs(self.hanging.uneven_m))
         checked = [d.passed for d in self.whole.said if isinstance(d, CheckData)]
@@ -574,7 +582,11 @@ class _View:
         for stretch in self.stretches:
             leg, folded = stretch.hanging.reach(self.link)
             for dip in stretch.found:
-                if dip.frequency_hz is not None and dip.spread is not None:
+                if dip.frequency_hz is None or dip.spread is None:
+                    continue
+                # What was told to be measured again teaches nothing of what a cut does.
+                expected_hz = self._expected(stretch.hanging)
+                if expected_hz is None or abs(dip.frequency_hz / expected_hz - 1) < core.FAR_OFF:
                     out.append(
                         core.Reading(dip.frequency_hz, leg, folded, max(dip.spread, 1e-4), stretch.conditions)
                     )
@@ -606,23 +618,26 @@ class _View:
             lowest_swr=None if lowest.swr is None else number(lowest.swr),
         )
 
-    def _far_off(self, dip_hz: float) -> bool:
-        """Whether the dip is so far from where the length says that it is to be measured again first."""
-        assert self.hanging is not None
+    def _expected(self, hanging: Hanging) -> float | None:
+        """Where the dip lies by the length alone; None for a wire that has no resonance by its length."""
         rule = EXPECTED.get(self.whole.form)
         if rule is None:
+            return None
+        leg, folded = hanging.reach(self.link)
+        return data.lengths()[rule].metre_hz / ((leg - core.FOLD_MOVES * folded) * LEGS[self.whole.form])
+
+    def _far_off(self) -> bool:
+        """Whether the dip is so far from where the length says that it is to be measured again first."""
+        assert self.hanging is not None
+        expected_hz = self._expected(self.hanging)
+        if expected_hz is None or self.dip_hz is None or abs(self.dip_hz / expected_hz - 1) < core.FAR_OFF:
             return False
-        leg, folded = self.hanging.reach(self.link)
-        wire = (leg - core.FOLD_MOVES * folded) * LEGS[self.whole.form]
-        expected_hz = data.lengths()[rule].metre_hz / wire
-        if abs(dip_hz / expected_hz - 1) < core.FAR_OFF:
-            return False
-        slips = core.slips(dip_hz, expected_hz)
+        slips = core.slips(self.dip_hz, expected_hz)
         self.add(
             "measure_again",
-            dip_hz=dip_hz,
+            dip_hz=self.dip_hz,
             expected_hz=expected_hz,
-            leg_m=leg,
+            leg_m=self.hanging.reach(self.link)[0],
             slip=slips[0] if slips else None,
         )
         return True
@@ -647,12 +662,17 @@ class _View:
         ]
         return max(max(each) for each in edges) if all(edges) else None
 
+    def _holds(self, worst: float | None) -> None:
+        """Good enough by the user's own limit, as soon as the whole band is known to hold it."""
+        if self.whole.plan.stop == "swr" and worst is not None and worst <= self.target.swr_limit:
+            self.stop = Finding(code="band_holds", values={"worst_swr": number(worst), "off": None})
+
     def _judge(self, cut: core.NextCut, worst: float | None, readings: Sequence[core.Reading]) -> None:
-        """Whether it is good enough by the user's own limit, and why."""
+        """Whether the dip lies where it is wanted, and why that is enough."""
         off = cut.dip_hz / self.wanted_hz - 1
         if self.whole.plan.stop == "swr" and worst is not None:
-            if worst <= self.target.swr_limit:
-                self.stop = Finding(code="band_holds", values={"worst_swr": number(worst), "off": off})
+            if self.stop is not None:
+                self.stop.values["off"] = off
             return
         if abs(off) <= NEAR_ENOUGH:
             code = "dip_there" if self.whole.plan.stop == "dip" else "dip_there_edges_open"

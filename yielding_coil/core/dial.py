@@ -453,8 +453,9 @@ def signs_of(frequency_hz: Sequence[float], size_ohm: Sequence[float], resistanc
     found.sort(key=lambda each: each[0])
     # Two readings lie on a line whatever their signs: only a third tells two slopes apart.
     scale = 0.05 * float(size.max()) + 1.0
-    if not found or (len(found) > 1 and found[1][0] - found[0][0] < scale):
+    others = [left for left, signed, _ in found[1:] if np.abs(signed - found[0][1]).max() > 2 * scale]
+    if not found or (others and others[0] - found[0][0] < scale):
         return Signs((None,) * f.size, None, middle if f.size == 2 else float(f[-1] + (f[-1] - f[0])))
     _, signed, at = found[0]
     near = abs(at) < 3 * float(x[-1] - x[0]) + STEP
-    return Signs(tuple(float(v) for v in signed), middle * (1 + at) if near else None, None)
+    return Signs(tuple(float(v) for v in signed), float(middle * (1 + at)) if near else None, None)

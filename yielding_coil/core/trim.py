@@ -29,6 +29,8 @@ BOTH_SIDES, ONE_SIDE = 1.645, 1.2816
 TEACHES = 0.002
 # A dip further than this from where the length says is measured again before any sum.
 FAR_OFF = 0.15
+# Beyond this ratio it is not the same dip, or not the same wire.
+FURTHEST = 10.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -113,6 +115,17 @@ def _fitted(readings: Sequence[Reading], target_hz: float) -> _Fit:
     if not readings:
         raise OutOfDomainError("readings", "empty", "one reading at least")
     require_positive("target_hz", target_hz)
+    for reading in readings:
+        if not 1 / FURTHEST < target_hz / reading.dip_hz < FURTHEST:
+            raise OutOfDomainError(
+                "dip_hz",
+                f"{reading.dip_hz / 1e6:g} MHz",
+                f"within {FURTHEST:g} times the target, {target_hz / 1e6:g} MHz: this is another dip",
+            )
+        if not 1 / FURTHEST < reading.leg_m / readings[-1].leg_m < FURTHEST:
+            raise OutOfDomainError(
+                "leg_m", f"{reading.leg_m:g} m", f"within {FURTHEST:g} times the newest, {readings[-1].leg_m:g} m"
+            )
     newest = readings[-1]
     used = [r for r in readings if r.conditions == newest.conditions]
     wave = np.array([target_hz / r.dip_hz for r in used])

@@ -17,6 +17,7 @@
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import { router } from '../lib/router/router.svelte';
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
@@ -49,7 +50,7 @@
 	let comparison = $state.raw<{ name: string; found: Comparison } | null>(null);
 	let reading = $state.raw<Reading | null>(null);
 	let problem = $state<string | null>(null);
-	let shownId = $state<string | null>(null);
+	let shownId = $state<string | null>(router.place.query.get('shown'));
 	let moving = $state(false);
 	let chosen = $state<'swr' | 'return loss' | null>(null);
 

@@ -54,9 +54,13 @@
 	const log = $derived([...(trim?.entries ?? [])].reverse());
 	const hasFold = $derived((trim?.links[trim.link]?.folded_m ?? 0) > 0);
 
+	async function sweep(): Promise<void> {
+		await work.attempt(() => work.sweep());
+		await onreload();
+	}
 	async function again(): Promise<void> {
 		await onreload();
-		if (work.analyser !== 'none') await work.attempt(() => work.sweep());
+		if (work.analyser !== 'none') await sweep();
 		else readings?.querySelector<HTMLInputElement>('input')?.focus();
 	}
 
@@ -132,10 +136,7 @@
 								>Practise with the simulated one</button
 							>
 						{:else}
-							<button
-								class="button main"
-								disabled={work.working}
-								onclick={() => work.attempt(() => work.sweep())}
+							<button class="button main" disabled={work.working} onclick={sweep}
 								>{work.bench.running ? 'Sweeping…' : 'Sweep it'}</button
 							>
 							<span class="soft told"

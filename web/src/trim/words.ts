@@ -146,6 +146,9 @@ export function stopText(trim: Trim): string {
 	const stop = trim.stop;
 	if (!stop) return '';
 	const off = number(stop, 'off') * trim.target_hz;
+	if (stop.code === 'band_holds' && stop.values.off === null) {
+		return `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))} was read. Where the dip lies is not known; for this limit it need not be.`;
+	}
 	const where = `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
 	if (stop.code === 'band_holds') {
 		return `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}. ${where}; going on would gain nothing that shows on the air.`;

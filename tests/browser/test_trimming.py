@@ -1,0 +1,281 @@
+"""From an empty shelf to a wire that is where it was wanted: lengths, readings of every kind, cuts, outdoors."""
+
+import re
+
+import pytest
+from analyser_faults import Running, serving, simulated
+from asking import TWELVE, hung, read, trim_of, wire_build
+from playwright.sync_api import expect
+
+from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ
+from yielding_coil.analyser.link import Link
+from yielding_coil.core.sweep import Sweep
+
+pytestmark = pytest.mark.browser
+
+PHONE = {"width": 390, "height": 844}
+FIFTEEN = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
+COUNT_KEYS = "window.keysPressed = 0; addEventListener('keydown', () => window.keysPressed++, true);"
+
+
+def button(page, name):
+    return page.get_by_role("button", name=name, exact=True)
+
+
+def verdict(page):
+    return page.get_by_role("complementary", name="Verdict and next steps")
+
+
+def type_in(page, settle, label, text):
+    page.get_by_label(label, exact=True).fill(text)
+    page.get_by_label(label, exact=True).press("Enter")
+    settle()
+
+
+def keep(page, settle):
+    button(page, "Keep this reading").click()
+    settle()
+
+
+@pytest.fixture
+def site(application):
+    """A simulated analyser of a seeded site, one after another, for the application to start and connect to."""
+    app, _ = application
+    servers = []
+
+    def of(seed):
+        server = serving(simulated(seed))
+        running = server.__enter__()
+        servers.append(server)
+        app.state.link = Link(Running(running))
+        return running.simulator
+
+    yield of
+    app.state.link.connect("none")
+    app.state.link = Link()
+    for server in servers:
+        server.__exit__(None, None, None)
+
+
+def test_from_an_empty_shelf_to_a_cut_list(page, address, settle):
+    page.goto(address)
+    button(page, "Plan a new wire").click()
+    settle()
+    expect(button(page, "How long to cut")).to_be_disabled()
+    for band in ("12 m", "15 m"):
+        button(page, band).click()
+    page.get_by_label("Name").fill("Orchard, two bands")
+    button(page, "How long to cut").click()
+    settle()
+
+    # 234 ft over 24.94 MHz is 2.86 m (common practice); 4.5 % over the mark.
+    expect(verdict(page)).to_contain_text("2.989 m")
+    rows = page.get_by_role("row")
+    expect(rows.nth(1)).to_contain_text("12 m")
+    expect(rows.nth(2)).to_contain_text("50.1 cm")
+    page.get_by_label("thin wire in free space").check()
+    settle()
+    expect(verdict(page)).to_contain_text("2.916 m to the mark")
+    page.get_by_text("View", exact=True).click()
+    page.get_by_label("feet", exact=True).check()
+    settle()
+    expect(verdict(page)).to_contain_text("9' 6 13/16\" to the mark")
+    page.get_by_text("What fits here?").click()
+    type_in(page, settle, "Pole", "22.9")
+    expect(page.get_by_text("22.9: that is 22' 10 13/16\", not 22' 9\".")).to_be_visible()
+    expect(page.get_by_text("quarter-wave vertical: 20 m")).to_be_visible()
+    type_in(page, settle, "Span between supports", "2,500")
+    expect(page.get_by_role("alert").first).to_contain_text("2.500 or 2500")
+    assert page.get_by_label("Span between supports").input_value() == "2,500"
+
+
+def test_the_desk_by_dial_with_every_slip_said(page, address, client, settle):
+    build = wire_build(client, stop="dip")
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    type_in(page, settle, "One leg", "-2.96")
+    expect(page.get_by_role("alert").first).to_contain_text("zero or more")
+    type_in(page, settle, "One leg", "2.96")
+    button(page, "So it hangs").click()
+    settle()
+
+    page.get_by_label("What it shows").select_option("swr")
+    for mhz, swr in (("24.3", "2.6"), ("24.6", "1.9")):
+        type_in(page, settle, "At", mhz)
+        type_in(page, settle, "SWR", swr)
+        keep(page, settle)
+    expect(verdict(page)).to_contain_text("The dip lies above 24.450 MHz. One more reading at 24.900 MHz")
+    button(page, "Read at 24.900 MHz next").click()
+    type_in(page, settle, "SWR", "2.7")
+    keep(page, settle)
+    expect(verdict(page)).to_contain_text(re.compile("Fold back"))
+
+    # A second value at the same frequency: said which and by how much, then taken back.
+    type_in(page, settle, "At", "24.6")
+    type_in(page, settle, "SWR", "3.4")
+    keep(page, settle)
+    expect(verdict(page)).to_contain_text(
+        "contradict each other: at 24.600 MHz 3.40 was read where 1.90 is expected"
+    )
+    button(page, "Take the last one back").click()
+    settle()
+    expect(verdict(page)).not_to_contain_text("contradict")
+
+    page.get_by_label("What it shows").select_option("size")
+    type_in(page, settle, "At", "24.6")
+    type_in(page, settle, "SWR", "1.5")
+    type_in(page, settle, "|Z|", "150")
+    keep(page, settle)
+    expect(page.get_by_role("alert").first).to_contain_text("at least 3.00, which is 1.50 more")
+
+    button(page, "I did something else").click()
+    type_in(page, settle, "From each leg", "3.5 m")
+    button(page, "That is what I did").click()
+    settle()
+    expect(page.get_by_role("alert").first).to_contain_text("less than what there to fold is, 2.960 m")
+    assert len(client.get(f"/api/builds/{build['id']}/entries").json()) == 4
+
+
+def test_a_linked_wire_begun_at_its_low_band_gets_the_warning(page, address, client, settle):
+    build = wire_build(client, (TWELVE, FIFTEEN), stop="dip")
+    hung(client, build, 2.99, 3.6)
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    expect(verdict(page)).not_to_contain_text("starts again")
+    button(page, "15 m").click()
+    settle()
+    type_in(page, settle, "Dip at", "20.3")
+    keep(page, settle)
+    expect(verdict(page)).to_contain_text("Trim 12 m first: every cut nearer the feedpoint moves 15 m as well")
+    button(page, "12 m").click()
+    settle()
+    expect(verdict(page)).not_to_contain_text("starts again")
+
+
+def test_a_wire_too_short_has_ways_on(page, address, client, settle):
+    build = wire_build(client, stop="dip")
+    hung(client, build, 2.85)
+    read(client, build, {"kind": "dip", "dip_hz": 25.4e6, "swr": 1.3})
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+
+    ways = page.locator("section").filter(has_text="Too short: ways on")
+    for words in ("Splice", "on each leg", "load it with a coil", "use it where it landed"):
+        expect(ways).to_contain_text(words)
+
+
+def test_what_is_in_the_line_is_asked_for_first(page, address, client, settle):
+    build = wire_build(client, transformer=True)
+    hung(client, build, 2.96)
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    expect(verdict(page)).to_contain_text("Has it passed with a resistor")
+    button(page, "It did not").click()
+    settle()
+    expect(verdict(page)).to_contain_text("did not pass on its resistor. Mend that first")
+    button(page, "It has passed").click()
+    settle()
+    expect(verdict(page)).not_to_contain_text("resistor")
+
+
+def test_three_rounds_on_a_phone_by_hand_without_a_keyboard(page, address, client, settle):
+    build = wire_build(client, stop="dip", name="Loft")
+    page.add_init_script(COUNT_KEYS)
+    page.set_viewport_size(PHONE)
+    page.goto(f"{address}/builds/{build['id']}/outdoors")
+    settle()
+    button(page, "So it hangs").click()
+    settle()
+    button(page, "I read the dip myself").click()
+    # From the target to 24.24 MHz by thumb.
+    for _ in range(7):
+        button(page, "− 100 kHz").click()
+    button(page, "The dip is at 24.240").click()
+    settle()
+    expect(page.get_by_text("Fold back", exact=True)).to_be_visible()
+
+    button(page, "Done. Read again").click()
+    settle()
+    # Where it was to land is offered; the dip is found two presses lower.
+    button(page, "Dip at: less").click()
+    button(page, "Dip at: less").click()
+    page.get_by_role("button", name=re.compile(r"The dip is at 24\.7")).click()
+    settle()
+    button(page, "I folded a different length").click()
+    button(page, "From each leg: less").click()
+    button(page, "That is what I did").click()
+    settle()
+    page.get_by_role("button", name=re.compile("The dip is at")).click()
+    settle()
+    folded = [
+        e["data"] for e in client.get(f"/api/builds/{build['id']}/entries").json() if e["data"]["kind"] == "cut"
+    ]
+    assert len(folded) == 2
+
+    undo = page.get_by_role("button", name=re.compile("^Undo: dip at"))
+    undo.click()
+    settle()
+    assert len(client.get(f"/api/builds/{build['id']}/entries").json()) == 5
+    button(page, "I read the dip myself").click()
+    button(page, "Dip at: more").click()
+    page.get_by_role("button", name=re.compile("The dip is at")).click()
+    settle()
+    if page.get_by_role("button", name="Done. Read again").is_visible():
+        button(page, "Done. Read again").click()
+        settle()
+        page.get_by_role("button", name=re.compile("The dip is at")).click()
+        settle()
+    assert trim_of(client, build)["dip_hz"] == pytest.approx(24.94e6, rel=0.01)
+    assert page.evaluate("window.keysPressed") == 0
+    assert page.evaluate("document.documentElement.scrollWidth") <= PHONE["width"]
+    for box in [b.bounding_box() for b in page.locator(".acts button").all()]:
+        assert box["height"] >= 44
+    page.get_by_role("link", name="Back to the desk").click()
+    expect(page.get_by_role("heading", name=re.compile("Where the dip went"))).to_be_visible()
+    settle()
+    assert page.evaluate("document.documentElement.dataset.theme") in (None, "")
+
+
+@pytest.mark.parametrize("seed", [20261201, 20261202, 20261203])
+def test_a_loft_on_a_phone_with_the_simulated_analyser(page, address, client, settle, site, seed):
+    """Three of the two hundred: the truth is the simulator's, the hand does what the page says."""
+    simulator = site(seed)
+    build = wire_build(client, stop="dip", name="Loft")
+    page.add_init_script(COUNT_KEYS)
+    page.set_viewport_size(PHONE)
+    page.goto(f"{address}/builds/{build['id']}/outdoors")
+    settle()
+    button(page, "So it hangs").click()
+    settle()
+    button(page, "Practise with the simulated analyser").click()
+    settle()
+    button(page, "Sweep now").click()
+    settle()
+    rounds = 0
+    while rounds < 3 and button(page, "Done. Sweep again").is_visible():
+        button(page, "Done. Sweep again").click()
+        settle()
+        rounds += 1
+
+    assert simulator.leg_m == pytest.approx(NEW_LEG_M, abs=2e-3)
+    f = [NEW_TARGET_HZ * (1 + k / 4000) for k in range(-80, 81)]
+    still = simulator.site.wire(simulator.leg_m, simulator.folded_m)
+    z = [complex(still.impedance_ohm(each)) for each in f]
+    assert Sweep(f, z).best_match().frequency_hz == pytest.approx(NEW_TARGET_HZ, rel=0.003)
+    assert page.evaluate("window.keysPressed") == 0
+
+
+def test_a_sweep_on_the_desk_tells_resonance_from_lowest_swr(page, address, client, settle, bench):
+    build = wire_build(client)
+    hung(client, build, NEW_LEG_M)
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    button(page, "Practise with the simulated one").click()
+    settle()
+    button(page, "Sweep it").click()
+    settle()
+    expect(page.get_by_text(re.compile(r"X is zero"))).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("the next act should bring it to"))).to_be_visible()
+    page.get_by_role("link", name="Swept").click()
+    expect(page.get_by_text("12 m, as hung").first).to_be_visible()
+    settle()

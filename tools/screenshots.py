@@ -12,7 +12,7 @@ from playwright.sync_api import Page  # noqa: E402
 
 DESK = (1280, 800)
 PHONE = (390, 844)
-ALLOTMENT, ORCHARD = "Allotment long vertical", "Orchard sloping wire"
+ALLOTMENT, ORCHARD, LOFT = "Allotment long vertical", "Orchard sloping wire", "Loft dipole, 12 m"
 
 
 def nothing(page: Page) -> None:
@@ -142,6 +142,9 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
     ("analyser-phone", None, "analyser", PHONE, "day", sweep_the_loft),
     ("lines", None, "lines", DESK, "day", know_a_line),
+    ("wire", LOFT, "wire", DESK, "day", nothing),
+    ("trim", LOFT, "trim", DESK, "day", nothing),
+    ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("match-night", ALLOTMENT, "match", DESK, "night", nothing),
     ("match-outdoors", ALLOTMENT, "match", DESK, "outdoors", nothing),

@@ -68,7 +68,7 @@
 				>{sweep.carries === 'swr' ? 'SWR alone' : '|Z|'}, {megahertz(sweep.low_hz)} to {megahertz(
 					sweep.high_hz
 				)} MHz</span
-			>{/if}
+			>{:else}<span>not swept yet</span>{/if}
 	</a>
 	<div class="words">
 		<h2><a href="/builds/{build.id}/{at}">{build.name}</a></h2>

@@ -52,7 +52,7 @@ export function whyText(trim: Trim, next: Next, unit: LengthUnit): string {
 			? `The sum says ${ratio}; a cut cannot be taken back, so go ${Math.round((100 * next.per_leg_m) / next.by_ratio_m)} % of the way and see what it really moves. ${lands}`
 			: `The sum says ${ratio}. A fold moves the dip about three quarters of its length, so this falls short on purpose, and shows what a centimetre does here. ${lands}`;
 	}
-	const learned = `Here a centimetre ${next.act === 'cut' ? 'cut' : 'folded'} moves it ${share} % of what the sum says (${ratio}).`;
+	const learned = `The sum says ${ratio}; here a centimetre ${next.act === 'cut' ? 'cut' : 'folded'} moves the dip ${share} % as far as the sum thinks.`;
 	const held =
 		next.held_by === 'bound'
 			? ' It stays short of the target nine times out of ten: a cut cannot be taken back.'

@@ -1,5 +1,6 @@
 """Cutting and trimming over HTTP: lengths, dials, the log, and what it says of the next act."""
 
+import numpy as np
 import pytest
 from asking import (
     TWELVE,
@@ -14,6 +15,9 @@ from asking import (
     trim_of,
     wire_build,
 )
+
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.formats import touchstone
 
 FIFTEEN = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 
@@ -501,6 +505,24 @@ class TestWhatItSays:
         changed = trim_of(client, loft)
         assert "bands_changed" in says(changed)
         assert not changed["hung"]
+
+    def test_a_band_outside_the_sweep_is_said_and_the_dip_still_counts(self, client, loft):
+        f = np.linspace(23e6, 24.7e6, 69)
+        wire = 62 * (1 + 22j * (f / 24.2e6 - 1))
+        sweep = client.post(
+            "/api/sweeps",
+            params={"name": "narrow.s1p", "build_id": loft["id"]},
+            content=touchstone.write(Sweep(f, wire)),
+        ).json()
+        logged(client, loft, {"kind": "reading", "reading": {"kind": "sweep"}}, sweep_id=sweep["id"])
+        view = trim_of(client, loft)
+
+        assert says(view)["target_outside"] == {"low_hz": 23e6, "high_hz": 24.7e6}
+        assert view["dip_hz"] == pytest.approx(24.2e6, rel=1e-3)
+        assert view["next"]["per_leg_m"] == pytest.approx(0.088, abs=2e-3)
+        # A sweep in the bin says nothing any more.
+        assert client.delete(f"/api/sweeps/{sweep['id']}", params={"revision": 1}).status_code == 204
+        assert trim_of(client, loft)["dip_hz"] is None
 
     def test_a_sweep_that_misses_the_dip_or_the_band(self, client):
         """The demo's allotment wire, swept over 15 m, is resonant far below it."""

@@ -215,6 +215,10 @@ def test_three_rounds_on_a_phone_by_hand_without_a_keyboard(page, address, clien
     undo = page.get_by_role("button", name=re.compile("^Undo: dip at"))
     undo.click()
     settle()
+    page.get_by_role("button", name=re.compile("^Put it back: dip at")).click()
+    settle()
+    page.get_by_role("button", name=re.compile("^Undo: dip at")).click()
+    settle()
     assert len(client.get(f"/api/builds/{build['id']}/entries").json()) == 5
     button(page, "I read the dip myself").click()
     button(page, "Dip at: more").click()

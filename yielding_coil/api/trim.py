@@ -595,7 +595,7 @@ class _View:
     def _instruments(self, here: _Stretch) -> None:
         names = sorted({n for s in self.stretches for n in s.instruments if n})
         if len(names) > 1:
-            self.add("other_instrument", names=", ".join(names))
+            self.add("other_instrument", names="; ".join(names))
         dips = [d.frequency_hz for d in here.found if d.frequency_hz is not None]
         if len(dips) > 1:
             apart = (max(dips) - min(dips)) / float(np.mean(dips))

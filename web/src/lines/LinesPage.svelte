@@ -359,9 +359,6 @@
 		gap: 8px 14px;
 		margin: 14px 0 8px;
 	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	form {
 		margin-top: 10px;
 		justify-items: start;

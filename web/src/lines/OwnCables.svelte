@@ -77,9 +77,6 @@
 </section>
 
 <style>
-	h2 {
-		font-size: var(--size-14);
-	}
 	ul {
 		padding: 0;
 		list-style: none;

@@ -73,9 +73,6 @@
 {/if}
 
 <style>
-	h2 {
-		font-size: var(--size-14);
-	}
 	p {
 		font-size: var(--size-13);
 	}

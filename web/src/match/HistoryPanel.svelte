@@ -252,9 +252,6 @@
 		display: grid;
 		gap: 6px;
 	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	ul,
 	ol {
 		list-style: none;

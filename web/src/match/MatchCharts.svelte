@@ -127,9 +127,6 @@
 		gap: 6px 9px;
 		margin-bottom: 4px;
 	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.head .mono {
 		white-space: nowrap;
 	}

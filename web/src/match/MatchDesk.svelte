@@ -421,9 +421,6 @@
 {/if}
 
 <style>
-	h2 {
-		font-size: var(--size-14);
-	}
 	.pair {
 		display: flex;
 		gap: 12px;

@@ -175,9 +175,6 @@
 </section>
 
 <style>
-	.verdict {
-		border-top: 5px solid var(--tape);
-	}
 	.top {
 		display: grid;
 		grid-template-columns: auto auto 1fr;

@@ -103,9 +103,6 @@
 		gap: 6px 14px;
 		margin-bottom: 6px;
 	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.pair {
 		display: flex;
 		gap: 12px;

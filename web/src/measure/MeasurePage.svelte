@@ -440,7 +440,6 @@
 		stroke-dasharray: 4 6;
 	}
 	.verdict {
-		border-top: 5px solid var(--tape);
 		display: grid;
 		gap: 9px;
 	}

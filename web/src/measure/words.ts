@@ -100,6 +100,11 @@ export function setupText(setup: Setup, lengthText: (m: number) => string): stri
 	);
 }
 
+/** An instrument's name as people say it; the simulated one introduces itself at length. */
+export function instrumentText(name: string): string {
+	return /^yielding coil/i.test(name) ? 'simulated analyser' : name;
+}
+
 /** How old a calibration is. */
 export function ageText(hours: number): string {
 	if (hours < 1 / 30) return 'just now';

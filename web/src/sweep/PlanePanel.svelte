@@ -203,9 +203,6 @@
 		justify-content: space-between;
 		gap: 10px;
 	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.row {
 		font-size: var(--size-13);
 		margin: 6px 0;

@@ -22,7 +22,7 @@
 	import Desk from '../lib/shell/Desk.svelte';
 	import Drop from '../lib/shell/Drop.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { setupText } from '../measure/words';
+	import { instrumentText, setupText } from '../measure/words';
 	import { impedance, length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
@@ -329,7 +329,7 @@
 					{#if sweep.setup}
 						<li>
 							{setupText(sweep.setup, (m) => length(m, units.length))}{sweep.setup.instrument
-								? `; ${sweep.setup.instrument.toLowerCase().startsWith('yielding coil') ? 'simulated analyser' : sweep.setup.instrument}`
+								? `; ${instrumentText(sweep.setup.instrument)}`
 								: ''}.
 						</li>
 					{/if}
@@ -384,16 +384,6 @@
 </Desk>
 
 <style>
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 14px;
-		margin-bottom: 6px;
-	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.pair {
 		display: flex;
 		gap: 12px;
@@ -404,9 +394,6 @@
 	}
 	.chart {
 		flex: 0 0 262px;
-	}
-	.verdict {
-		border-top: 5px solid var(--tape);
 	}
 	.verdict p + p {
 		margin-top: 8px;

@@ -152,9 +152,6 @@
 </section>
 
 <style>
-	h2 {
-		font-size: var(--size-14);
-	}
 	section {
 		display: grid;
 		gap: 8px;

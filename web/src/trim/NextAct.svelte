@@ -55,10 +55,6 @@
 {/if}
 
 <style>
-	.do {
-		font-size: var(--size-17);
-		font-weight: 700;
-	}
 	.amount {
 		font-size: var(--size-46);
 		font-weight: 700;

@@ -188,6 +188,14 @@
 					>Undo: {lowered(entryText(last, units.length))}</button
 				>
 			{/if}
+			{#if work.taken}
+				<button
+					class="button"
+					disabled={work.working}
+					onclick={() => work.attempt(() => work.putBack())}
+					>Put it back: {lowered(entryText(work.taken, units.length))}</button
+				>
+			{/if}
 		</footer>
 		<p class="caution">
 			Until phones can be paired, this view runs on the computer that runs the application.

@@ -191,8 +191,4 @@
 		display: grid;
 		gap: 8px;
 	}
-	.check {
-		display: flex;
-		gap: 6px;
-	}
 </style>

@@ -184,6 +184,11 @@
 							onclick={() => work.attempt(() => work.takeBack()).then(onreload)}
 							>Take the last one back</button
 						>
+						{#if work.taken}<button
+								class="button"
+								onclick={() => work.attempt(() => work.putBack()).then(onreload)}
+								>Put it back: {entryText(work.taken, units.length)}</button
+							>{/if}
 						{#if trim.hung}<button class="button" onclick={() => (anew = !anew)}>Hung anew</button
 							>{/if}
 					</div>
@@ -329,24 +334,9 @@
 {/if}
 
 <style>
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 14px;
-		margin-bottom: 8px;
-	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.verdict {
-		border-top: 5px solid var(--tape);
 		display: grid;
 		gap: 8px;
-	}
-	.do {
-		font-size: var(--size-17);
-		font-weight: 700;
 	}
 	ul {
 		padding-left: 18px;
@@ -363,10 +353,6 @@
 	}
 	time {
 		margin-right: 8px;
-	}
-	.check {
-		display: flex;
-		gap: 6px;
 	}
 	.sheet > * + * {
 		margin-top: 8px;

@@ -32,7 +32,7 @@
 	const rowOf = $derived(plain ? 0 : 17);
 	const line = $derived(plain ? 38 : 52 + rowOf * points.length);
 	const height = $derived(line + 48);
-	const ticks = $derived(x.ticks(plain ? 3 : 8));
+	const ticks = $derived(x.ticks(Math.max(3, Math.min(8, Math.round(outer / 80)))));
 	const label = $derived(
 		`Dips on a frequency rule from ${megahertz(trim.rule_low_hz)} to ${megahertz(trim.rule_high_hz)} MHz: ` +
 			(points.length

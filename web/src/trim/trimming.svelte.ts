@@ -2,6 +2,7 @@
 import {
 	answer,
 	api,
+	type Entry,
 	type EntryData,
 	type Read,
 	Refused,
@@ -30,6 +31,8 @@ export class Trimming {
 	instrument = $state('');
 	/** How the next reading is taken; the last one's until somebody says otherwise. */
 	setup = $state.raw<SetupIn | null>(null);
+	/** What was taken back last, until something else is done. */
+	taken = $state.raw<Entry | null>(null);
 	bench = new Bench();
 
 	constructor(readonly buildId: string) {}
@@ -93,6 +96,7 @@ export class Trimming {
 
 	/** An entry at the end of the log; the view follows. */
 	async log(data: EntryData, more: { sweep_id?: string } = {}): Promise<void> {
+		this.taken = null;
 		const reading = data.kind === 'reading';
 		await answer(
 			api.POST('/api/builds/{build_id}/entries', {
@@ -131,6 +135,18 @@ export class Trimming {
 				params: { path: { entry_id: last.id }, query: { revision: last.revision } }
 			})
 		);
+		await this.refresh();
+		this.taken = last;
+	}
+
+	/** What was taken back comes back. */
+	async putBack(): Promise<void> {
+		const taken = this.taken;
+		if (!taken) return;
+		await answer(
+			api.POST('/api/entries/{entry_id}/restore', { params: { path: { entry_id: taken.id } } })
+		);
+		this.taken = null;
 		await this.refresh();
 	}
 

@@ -1,5 +1,6 @@
 /** What is said of a wire being trimmed: the next act, why, and a sentence for each finding. */
 import type { Entry, Finding, Trim } from '../lib/api/client';
+import { instrumentText } from '../measure/words';
 import { figures, length, megahertz, quantity, swr, type LengthUnit } from '../lib/units/format';
 
 export type Next = NonNullable<Trim['next']>;
@@ -73,7 +74,7 @@ const sentences: Record<string, (f: Finding, unit: LengthUnit) => string> = {
 	conditions_apart: (f) =>
 		`${text(f, 'readings')} ${number(f, 'readings') === 1 ? 'reading' : 'readings'} under other conditions ${number(f, 'readings') === 1 ? 'is' : 'are'} kept apart: height and company move a dip further than a cut does.`,
 	other_instrument: (f) =>
-		`Read with more than one instrument (${text(f, 'names')}): they seldom agree on SWR. Stay with one.`,
+		`Read with more than one instrument (${text(f, 'names').split('; ').map(instrumentText).join(', ')}): they seldom agree on SWR. Stay with one.`,
 	dips_apart: (f) =>
 		`Readings of the same wire lie ${(100 * number(f, 'share')).toFixed(1)} % apart, ${mhz(f, 'low_hz')} and ${mhz(f, 'high_hz')}: dips repeat to 0.2 %. Did something move? Read again.`,
 	beyond_sweep: (f) =>

@@ -53,6 +53,9 @@
 		padding: 4px 10px 4px 0;
 		border-bottom: 1px solid var(--line);
 	}
+	.mono {
+		white-space: nowrap;
+	}
 	th {
 		color: var(--soft);
 		font-weight: 600;

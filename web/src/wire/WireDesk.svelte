@@ -235,32 +235,12 @@
 </Desk>
 
 <style>
-	.head {
-		display: flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px 14px;
-		margin-bottom: 8px;
-	}
-	h2 {
-		font-size: var(--size-14);
-	}
 	.verdict {
-		border-top: 5px solid var(--tape);
 		display: grid;
 		gap: 6px;
 	}
-	.do {
-		font-size: var(--size-17);
-		font-weight: 700;
-	}
 	summary {
 		cursor: pointer;
-	}
-	.check {
-		display: flex;
-		gap: 6px;
-		align-items: center;
 	}
 	.row {
 		align-items: end;

@@ -61,9 +61,7 @@
 				{/if}
 				<path class="feeder" d="M127,260V{height - 60}" />
 				<circle class="point" cx="127" cy="260" r="5" />
-				<text x="127" y="286" text-anchor="middle"
-					>{length(links[0]?.leg_m ?? 0, units.length)} round</text
-				>
+				<text x="137" y="286">{length(links[0]?.leg_m ?? 0, units.length)} round</text>
 			{:else if upright}
 				<path class="feeder" d="M{feed.x},{feed.y}V{height - 60}" />
 				<path class="radial" d="M{feed.x - 45},{feed.y + 22}L{feed.x},{feed.y}l90,22" />
@@ -137,7 +135,9 @@
 			<rect class="radio" x={feed.x - 30} y={height - 60} width="60" height="24" rx="4" />
 			<text class="soft" x={feed.x} y={height - 44} text-anchor="middle">radio</text>
 			<text class="soft" x="6" y={height - 12}
-				>{hung ? 'as it hangs' : 'as planned'}, longest leg {length(longest, units.length)}</text
+				>{hung ? 'as it hangs' : 'as planned'}{form === 'loop'
+					? ''
+					: `, longest ${form === 'dipole' ? 'leg' : 'wire'} ${length(longest, units.length)}`}</text
 			>
 		</svg>
 	</Picture>
@@ -154,6 +154,19 @@
 		height: 100%;
 		max-height: 100%;
 		font-size: 12px;
+	}
+	/* In one column, and on paper, it keeps to its panel. */
+	@media (max-width: 1050px) {
+		svg {
+			width: 206px;
+			margin: 0 auto;
+			display: block;
+		}
+	}
+	@media print {
+		svg {
+			width: 180px;
+		}
 	}
 	.leg {
 		fill: none;

@@ -46,9 +46,9 @@
 			...builds.map((b) => ({ name: b.name, detail: 'build', href: `/builds/${b.id}/sweep` })),
 			...pages,
 			...builds.flatMap((b) =>
-				desks.map((s) => ({
+				[...desks, { key: 'outdoors', name: 'Outdoors' }].map((s) => ({
 					name: s.name,
-					detail: `desk of ${b.name}`,
+					detail: `${s.key === 'outdoors' ? 'trim loop' : 'desk'} of ${b.name}`,
 					href: `/builds/${b.id}/${s.key}`
 				}))
 			)

@@ -5,7 +5,7 @@ import math
 import numpy as np
 import pytest
 
-from yielding_coil.analyser.bench import ALLOTMENT_COAX, LOFT, ORCHARD, THINGS, Wire
+from yielding_coil.analyser.bench import ALLOTMENT_COAX, LOFT, NEW_LEG_M, NEW_TARGET_HZ, ORCHARD, THINGS, Site, Wire
 from yielding_coil.core.sweep import Sweep
 
 
@@ -57,6 +57,21 @@ def test_resistors_are_what_they_say_with_a_little_lead(key, ohm):
     z = THINGS[key].seen(np.array([1e6, 30e6]))
     assert z.real == pytest.approx([ohm, ohm])
     assert 0 < z.imag[1] < 0.4
+
+
+def test_sites_differ_by_seed_and_stay_inside_what_is_said_of_them():
+    """Long by 2 to 6 %, folds that move 0.68 to 0.92 of their length; each seed one site, always the same."""
+    sites = [Site.of(seed) for seed in range(200)]
+
+    assert len(set(sites)) == 200
+    assert Site.of(7) == sites[7]
+    for site in sites:
+        assert 0.02 <= site.long <= 0.06
+        assert 0.68 <= site.fold_moves <= 0.92
+        f = np.array([NEW_TARGET_HZ / (1 + site.long)])
+        # Resonant as far below as it says, as it was hung; and higher once it is folded.
+        assert abs(site.wire(NEW_LEG_M, 0.0).impedance_ohm(f).imag[0]) < 1.0
+        assert site.wire(NEW_LEG_M, 0.1).impedance_ohm(f).imag[0] < -10
 
 
 def test_only_antennas_sway():

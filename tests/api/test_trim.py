@@ -5,6 +5,7 @@ import pytest
 from asking import (
     TWELVE,
     acted,
+    connected,
     drop,
     hung,
     logged,
@@ -534,6 +535,16 @@ class TestWhatItSays:
 
         assert view["dip_hz"] is None
         assert says(view)["beyond_sweep"]["side"] in ("above", "below")
+
+
+def test_the_simulated_wire_is_cut_by_hands_over_its_socket(client, bench):
+    connected(client)
+    put = {"thing": "loft-new", "leg_m": 2.95, "folded_m": 0.06}
+    assert client.put("/api/analyser/bench", json=put).json()["thing"] == "loft-new"
+    assert (bench.simulator.leg_m, bench.simulator.folded_m) == (2.95, 0.06)
+    refused = client.put("/api/analyser/bench", json={**put, "folded_m": 3.0})
+    assert (refused.status_code, bench.simulator.folded_m) == (503, 0.06)
+    assert "folded by less than that" in refused.json()["detail"]
 
 
 class TestCuts:

@@ -11,7 +11,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.hanging import Hanging
 from yielding_coil.core.quantity import INCH_M
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.trim import FAR_OFF, Reading, loading_h, next_cut, slips, without_folds
+from yielding_coil.core.trim import FAR_OFF, Reading, height_of_dipole_m, loading_h, next_cut, slips, without_folds
 
 # Readings in sequence; frequencies and lengths of common practice where a test says so.
 LOFT = Reading(24.2e6, 2.96)
@@ -133,6 +133,15 @@ def test_a_coil_for_a_wire_too_short():
     assert loading_h(-25.07, WANTED) == pytest.approx(0.16e-6, rel=1e-3)
     with pytest.raises(OutOfDomainError, match="below zero"):
         loading_h(5.0, WANTED)
+
+
+@pytest.mark.parametrize(("resistance", "waves"), [(21, 0.1), (63, 0.2), (97, 0.35), (10, 0.1), (110, None)])
+def test_the_height_that_shows_an_r(resistance, waves):
+    # Dipole over perfect ground, computed by two codes (height over wavelength: 21, 41, 63, 82, 97 ohm).
+    found = height_of_dipole_m(resistance, 29.9792458e6)
+    assert found is None if waves is None else found == pytest.approx(10 * waves)
+    with pytest.raises(OutOfDomainError):
+        height_of_dipole_m(-1.0, 10e6)
 
 
 @pytest.mark.parametrize(

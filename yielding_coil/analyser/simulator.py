@@ -179,8 +179,8 @@ class Simulator:
         """Legs of so many metres, so much of each folded back: what hands did to the wire."""
         leg, _, folded = text.partition(",")
         leg_m, folded_m = float(leg), float(folded or 0)
-        if not (0.1 <= leg_m <= 10 and 0 <= folded_m < leg_m):
-            raise ValueError("legs of 0.1 to 10 m, folded by less than that")
+        if not (0.1 <= leg_m <= 100 and 0 <= folded_m < leg_m):
+            raise ValueError("legs of 0.1 to 100 m, folded by less than that")
         self.leg_m, self.folded_m = leg_m, folded_m
 
     def _sweep(self) -> None:

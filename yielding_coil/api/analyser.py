@@ -25,8 +25,8 @@ class BenchIn(BaseModel):
 
     thing: str = Field(max_length=40, pattern="^[a-z0-9-]+$")
     # Of the dipole to be trimmed: what hands made of each leg.
-    leg_m: float | None = Field(default=None, ge=0.1, le=10)
-    folded_m: float = Field(default=0.0, ge=0, le=10)
+    leg_m: float | None = Field(default=None, ge=0.1, le=100)
+    folded_m: float = Field(default=0.0, ge=0, le=100)
 
 
 class Named(BaseModel):

@@ -53,16 +53,10 @@ from yielding_coil.store.tables import Build, Entry, Setup
 
 router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
 
-# The dip is where it is wanted when it lies no further off than this: dips repeat to 0.1 to 0.2 %.
-NEAR_ENOUGH = 0.002
 # The frequency rule reaches so far to either side of the target, and stays there.
 RULE_REACH = 0.08
-# A fold longer than this share of a leg is better partly cut off (common practice).
-LONG_FOLD = 0.15
 # Where a leg's dip is by its length alone, for telling a slip from a site: the practised rules.
 EXPECTED = {"dipole": "dipole-practice", "vertical": "vertical-practice", "loop": "loop-practice"}
-# R of a dipole at resonance by its height in waves over perfect ground (computed; Balanis, Antenna Theory, ch. 4).
-DIPOLE_HEIGHTS = ((0.1, 21.0), (0.15, 41.0), (0.2, 63.0), (0.25, 82.0), (0.35, 97.0))
 POINTS = 41
 
 
@@ -540,7 +534,7 @@ class _View:
             off = core.without_folds(readings, self.wanted_hz)
             self.without = WithoutFolds(dip_hz=off.dip_hz, low_hz=off.low_hz, high_hz=off.high_hz)
             leg, all_folded = self.hanging.reach(self.link)
-            if all_folded > LONG_FOLD * leg:
+            if all_folded > core.LONG_FOLD * leg:
                 self.add("long_fold", folded_m=all_folded, leg_m=leg)
 
     def _of_the_whole(self) -> None:
@@ -599,7 +593,7 @@ class _View:
         dips = [d.frequency_hz for d in here.found if d.frequency_hz is not None]
         if len(dips) > 1:
             apart = (max(dips) - min(dips)) / float(np.mean(dips))
-            if apart > 4 * NEAR_ENOUGH:
+            if apart > 4 * core.NEAR_ENOUGH:
                 self.add("dips_apart", low_hz=min(dips), high_hz=max(dips), share=apart)
 
     def _resonance(self, sweep: Sweep | SwrReadings | None) -> None:
@@ -674,7 +668,7 @@ class _View:
             if self.stop is not None:
                 self.stop.values["off"] = off
             return
-        if abs(off) <= NEAR_ENOUGH:
+        if abs(off) <= core.NEAR_ENOUGH:
             code = "dip_there" if self.whole.plan.stop == "dip" else "dip_there_edges_open"
             self.stop = Finding(code=code, values={"off": off, "spread": cut.dip_spread, "readings": len(readings)})
 
@@ -690,9 +684,8 @@ class _View:
             if abs(nearest.frequency_hz / dip.frequency_hz - 1) < 0.01:
                 resistance = nearest.resistance_ohm
         height = None
-        if resistance is not None and self.whole.form == "dipole" and resistance < DIPOLE_HEIGHTS[-1][1]:
-            waves = float(np.interp(resistance, [r for _, r in DIPOLE_HEIGHTS], [h for h, _ in DIPOLE_HEIGHTS]))
-            height = waves * 299792458.0 / dip.frequency_hz
+        if resistance is not None and self.whole.form == "dipole":
+            height = core.height_of_dipole_m(resistance, dip.frequency_hz)
         side = "unknown" if resistance is None else "low" if resistance < 50 else "high"
         self.add("poor_minimum", swr=number(dip.swr), resistance_ohm=resistance, height_m=height, side=side)
 

@@ -12,6 +12,7 @@ from typing import Literal
 import numpy as np
 
 from yielding_coil.core.arrays import Real, require_not_negative, require_positive
+from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.dial import REPEATED
 from yielding_coil.core.errors import OutOfDomainError
 
@@ -29,6 +30,13 @@ BOTH_SIDES, ONE_SIDE = 1.645, 1.2816
 TEACHES = 0.002
 # A dip further than this from where the length says is measured again before any sum.
 FAR_OFF = 0.15
+# The dip is where it is wanted when it lies no further off than this: dips repeat to 0.1 to 0.2 %.
+NEAR_ENOUGH = 0.002
+# A fold longer than this share of a leg is better partly cut off (common practice).
+LONG_FOLD = 0.15
+# R of a dipole at resonance by its height in waves over perfect ground, as far as it rises with height
+# (moment method, two codes; C. A. Balanis, Antenna Theory, ch. 4, for the shape).
+DIPOLE_HEIGHTS = ((0.1, 21.0), (0.15, 41.0), (0.2, 63.0), (0.25, 82.0), (0.35, 97.0))
 # Beyond this ratio it is not the same dip, or not the same wire.
 FURTHEST = 10.0
 
@@ -274,6 +282,29 @@ def loading_h(reactance_ohm: float, target_hz: float) -> float:
     if not reactance_ohm < 0:
         raise OutOfDomainError("reactance_ohm", reactance_ohm, "below zero, as of a wire too short")
     return -reactance_ohm / (2 * np.pi * target_hz)
+
+
+def height_of_dipole_m(resistance_ohm: float, frequency_hz: float) -> float | None:
+    """The height over perfect ground at which a half-wave dipole shows this R at resonance, in metres.
+
+    Returns:
+        None above the R that any height below a third of a wave shows; the lowest height tabled for a lower R.
+
+    Raises:
+        OutOfDomainError: a value not above zero.
+
+    Source:
+        DIPOLE_HEIGHTS, with straight lines between.
+
+    >>> round(height_of_dipole_m(41.0, 24.94e6), 1)
+    1.8
+    """
+    require_positive("resistance_ohm", resistance_ohm)
+    require_positive("frequency_hz", frequency_hz)
+    heights, resistances = zip(*DIPOLE_HEIGHTS, strict=True)
+    if resistance_ohm > resistances[-1]:
+        return None
+    return float(np.interp(resistance_ohm, resistances, heights)) * SPEED_OF_LIGHT_M_PER_S / frequency_hz
 
 
 # Slips with a tape or a rule, and the dip they give over the dip that the length written down would give.

@@ -18,6 +18,7 @@ export type Done = Extract<EntryData, { kind: 'cut' }>['act'];
 
 const STANDARDS = ['short', 'open', 'load'] as const;
 const NEW_WIRE = 'loft-new';
+const LEG_OF_LOOP = 234 / 1005;
 const POINTS = 161;
 const PASSES = 8;
 
@@ -217,9 +218,15 @@ export class Trimming {
 	private async hang(view: Trim): Promise<void> {
 		const link = view.links[view.link];
 		if (!link || !view.hung) return;
+		// A loop is trimmed there as the dipole of the same frequency.
+		const share = view.form === 'loop' ? LEG_OF_LOOP : 1;
 		await answer(
 			api.PUT('/api/analyser/bench', {
-				body: { thing: NEW_WIRE, leg_m: link.leg_m, folded_m: link.folded_m }
+				body: {
+					thing: NEW_WIRE,
+					leg_m: share * link.leg_m,
+					folded_m: share * link.folded_m
+				}
 			})
 		);
 	}

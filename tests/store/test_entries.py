@@ -1,0 +1,104 @@
+"""Entries and plans as they are kept: every kind of version 1 is read for ever, and a log is replayed."""
+
+from types import SimpleNamespace
+
+import pytest
+from pydantic import ValidationError
+
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.store.entries import CutData, HungData, NoteData, ReadingData, data_of, plan_of, replay
+
+# One of each kind as version 1 kept it; these lines never change.
+KEPT = [
+    {"kind": "hung", "form": "dipole", "arrangement": "linked", "reach_m": [2.96, 3.4]},
+    {"kind": "reading", "link": 0, "reading": {"kind": "dip", "meter": "meter", "dip_hz": 24.2e6, "swr": None}},
+    {
+        "kind": "reading",
+        "link": 0,
+        "reading": {"kind": "swr", "meter": "radio", "points": [{"frequency_hz": 24.5e6, "swr": 2.6}]},
+    },
+    {
+        "kind": "reading",
+        "link": 0,
+        "reading": {"kind": "edges", "meter": "meter", "swr": 2.0, "low_hz": 24.1e6, "high_hz": None},
+    },
+    {
+        "kind": "reading",
+        "link": 1,
+        "reading": {
+            "kind": "size",
+            "meter": "analyser",
+            "points": [{"frequency_hz": 21e6, "swr": 2.0, "size_ohm": 61.9}],
+        },
+    },
+    {
+        "kind": "reading",
+        "link": 1,
+        "reading": {
+            "kind": "unsigned",
+            "meter": "meter",
+            "points": [{"frequency_hz": 21e6, "resistance_ohm": 50.0, "size_reactance_ohm": 20.0}],
+        },
+    },
+    {
+        "kind": "reading",
+        "link": 0,
+        "reading": {
+            "kind": "power",
+            "meter": "power",
+            "points": [{"frequency_hz": 24e6, "forward_w": 10.0, "reflected_w": 1.0}],
+            "full_scale_each": True,
+        },
+    },
+    {"kind": "reading", "link": 0, "reading": {"kind": "sweep"}},
+    {"kind": "cut", "link": 0, "act": "fold", "per_leg_m": [0.088, 0.088]},
+    {"kind": "cut", "link": 0, "act": "cut_folds", "per_leg_m": []},
+    {"kind": "bench_check", "passed": True},
+    {"kind": "note"},
+]
+KEPT_PLAN = {
+    "version": 1,
+    "form": "vertical",
+    "arrangement": "nested",
+    "rule": "vertical-wire",
+    "covered": True,
+    "corners": 3,
+    "added": 0.06,
+    "aim": "low",
+    "stop": "dip",
+    "transformer": True,
+}
+
+
+@pytest.mark.parametrize("kept", KEPT, ids=lambda k: k.get("reading", k)["kind"])
+def test_what_version_1_kept_is_read_and_kept_the_same(kept):
+    assert data_of(SimpleNamespace(data=kept)).model_dump(mode="json") == kept
+
+
+def test_a_plan_of_version_1_and_one_that_nobody_chose():
+    assert plan_of(SimpleNamespace(wire=KEPT_PLAN)).model_dump(mode="json") == KEPT_PLAN
+    assert plan_of(SimpleNamespace(wire=None)).form == "dipole"
+
+
+def test_a_log_is_replayed_to_how_the_wire_hangs():
+    said = [data_of(SimpleNamespace(data=kept)) for kept in KEPT]
+    hangs = replay(said)
+
+    assert hangs[0].reach(1) == (pytest.approx(3.4), 0.0)
+    assert hangs[-4].reach(0) == (pytest.approx(2.96), pytest.approx(0.088))
+    assert hangs[-1].reach(0) == (pytest.approx(2.872), 0.0)
+
+
+def test_hung_anew_begins_anew():
+    said = [HungData(reach_m=[2.96]), CutData(act="cut", per_leg_m=[0.1]), HungData(reach_m=[3.2]), NoteData()]
+    assert replay(said)[-1].reach(0) == (3.2, 0.0)
+
+
+def test_what_cannot_be_is_refused():
+    with pytest.raises(OutOfDomainError, match="not hung yet"):
+        replay([CutData(act="cut", per_leg_m=[0.1])])
+    with pytest.raises(OutOfDomainError, match="one of 1 bands"):
+        replay([HungData(reach_m=[3.0]), ReadingData(link=1, reading={"kind": "sweep"})])
+    for wrong in ({"kind": "hung", "reach_m": []}, {"kind": "cut", "act": "saw"}, {"kind": "reading"}):
+        with pytest.raises(ValidationError):
+            data_of(SimpleNamespace(data=wrong))

@@ -283,3 +283,20 @@ def test_a_sweep_on_the_desk_tells_resonance_from_lowest_swr(page, address, clie
     page.get_by_role("link", name="Swept").click()
     expect(page.get_by_text("12 m, as hung").first).to_be_visible()
     settle()
+
+
+def test_a_dip_out_of_view_is_swept_for_further_out(page, address, client, settle, bench):
+    build = wire_build(client, ({**TWELVE, "label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6},), stop="dip")
+    hung(client, build, NEW_LEG_M)
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    button(page, "Practise with the simulated one").click()
+    settle()
+    button(page, "Sweep it").click()
+    settle()
+    expect(verdict(page)).to_contain_text("the SWR falls towards its upper edge, so it lies above")
+    button(page, "Sweep wider").click()
+    settle()
+    # Legs for 12 m on 15 m: too short by a good deal, with every way on; the rule stays where it was.
+    expect(verdict(page)).to_contain_text("Splice on")
+    expect(page.get_by_role("img", name=re.compile("frequency rule from 19.527 to 22.923 MHz"))).to_be_visible()

@@ -676,9 +676,10 @@ class _View:
         """A minimum above the limit: what R says, and no more than it can tell."""
         if dip.swr is None or dip.swr <= self.target.swr_limit or dip.frequency_hz is None:
             return
-        resistance = None
+        resistance = reactance = None
         if isinstance(sweep, Sweep):
-            resistance = float(sweep.impedance_at(dip.frequency_hz).real)
+            there = complex(sweep.impedance_at(dip.frequency_hz))
+            resistance, reactance = there.real, there.imag
         elif here.dial is not None and here.dial.impedances:
             nearest = min(here.dial.impedances, key=lambda z: abs(z.frequency_hz - (dip.frequency_hz or 0.0)))
             if abs(nearest.frequency_hz / dip.frequency_hz - 1) < 0.01:
@@ -687,7 +688,17 @@ class _View:
         if resistance is not None and self.whole.form == "dipole":
             height = core.height_of_dipole_m(resistance, dip.frequency_hz)
         side = "unknown" if resistance is None else "low" if resistance < 50 else "high"
-        self.add("poor_minimum", swr=number(dip.swr), resistance_ohm=resistance, height_m=height, side=side)
+        # Where R alone would read much less, it is X that spoils it.
+        if reactance is not None and max(resistance or 1, 50) / min(resistance or 1, 50) < 1 + (dip.swr - 1) / 2:
+            side = "reactive"
+        self.add(
+            "poor_minimum",
+            swr=number(dip.swr),
+            resistance_ohm=resistance,
+            reactance_ohm=reactance,
+            height_m=height,
+            side=side,
+        )
 
     def _short(self, cut: core.NextCut, sweep: Sweep | SwrReadings | None, worst: float | None) -> None:
         """Too short: every way on with its figures."""

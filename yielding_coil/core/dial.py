@@ -32,6 +32,8 @@ STEP = 0.01
 REPEATED = 0.0015
 # How far up the bowl round a dip a sweep's samples are used, in S + 1/S.
 BOWL = 0.35
+# How far from an edge of the sweep, in widths of the bowl, a lowest point must lie.
+EDGE = 0.1
 # Readings so few are looked at one by one.
 FEW = 12
 LEAST_Q, MOST_Q = 4.0, 40.0
@@ -319,22 +321,26 @@ def dip_in(found: Sweep | SwrReadings, near_hz: float) -> Dip:
         return _towards_edge(f, size)
     lowest = int(deep[np.argmin(np.abs(np.log(f[deep] / near_hz)))])
     bowl = 4 * size**2 / (1 - size**2)
-    # Ripple beside it is not another dip: the lowest sample of the same bowl counts.
+    # Ripple on a flank is not a dip: down to the lowest sample that is reached without climbing out of the bowl.
     around = _around(bowl, lowest)
-    lowest = int(around.start + np.argmin(bowl[around]))
-    around = _around(bowl, lowest)
+    while (lower := int(around.start + np.argmin(bowl[around]))) != lowest:
+        lowest = lower
+        around = _around(bowl, lowest)
     middle = float(f[lowest])
     x = f[around] / middle - 1
+    # A bowl cut by an edge of the sweep has its lowest point well inside, or none in view.
+    cut = around.start == 0 or around.stop == f.size
     if x.size < 4:
-        return _found(middle, REPEATED, float(size[lowest]))
+        return _towards_edge(f, size) if cut else _found(middle, REPEATED, float(size[lowest]))
     powers = np.column_stack([np.ones_like(x), x, x**2])
     base, slope, curve = np.linalg.lstsq(powers, bowl[around], rcond=None)[0]
     left = bowl[around] - powers @ np.array([base, slope, curve])
     at = float(-slope / (2 * curve)) if curve > 0 else float("nan")
-    if not x[0] <= at <= x[-1]:
-        return (
-            _towards_edge(f, size) if lowest in (1, f.size - 2) else _found(middle, REPEATED, float(size[lowest]))
-        )
+    clear = EDGE * float(x[-1] - x[0])
+    low = x[0] + (clear if around.start == 0 else 0.0)
+    high = x[-1] - (clear if around.stop == f.size else 0.0)
+    if not low <= at <= high:
+        return _towards_edge(f, size) if cut else _found(middle, REPEATED, float(size[lowest]))
     noise = float(np.sqrt(np.sum(left**2) / (x.size - 3)))
     doubt = noise / (2 * float(curve) * float(np.sqrt(np.sum(x**2))))
     height = max(0.0, float(base - slope**2 / (4 * curve)))

@@ -14,7 +14,7 @@
 	import OtherAct from './OtherAct.svelte';
 	import Stepper from './Stepper.svelte';
 	import TrimRule from './TrimRule.svelte';
-	import { Trimming } from './trimming.svelte';
+	import { Trimming, WIDER } from './trimming.svelte';
 	import { entryText, isSerious, say } from './words';
 
 	let { buildId }: { buildId: string } = $props();
@@ -55,7 +55,8 @@
 		typed ?? trim?.trail.filter((p) => p.dip_hz).at(-1)?.dip_hz ?? trim?.target_hz ?? 0
 	);
 
-	const sweep = () => work.attempt(() => work.sweep());
+	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
+	const sweep = () => work.attempt(() => work.sweep(beyond ? WIDER : 1));
 	async function again(): Promise<void> {
 		other = false;
 		if (byHand) typing = true;
@@ -140,7 +141,7 @@
 				{:else if toRead}
 					{#if !byHand}
 						<button class="button main big" disabled={work.working} onclick={sweep}
-							>{work.working ? 'Sweeping…' : 'Sweep now'}</button
+							>{work.working ? 'Sweeping…' : beyond ? 'Sweep wider' : 'Sweep now'}</button
 						>
 					{/if}
 					<button class="button big" class:main={byHand} onclick={() => (typing = true)}

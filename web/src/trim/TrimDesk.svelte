@@ -19,7 +19,7 @@
 	import OtherAct from './OtherAct.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import TrimRule from './TrimRule.svelte';
-	import { Trimming } from './trimming.svelte';
+	import { Trimming, WIDER } from './trimming.svelte';
 	import { entryText, isSerious, resonanceText, say, waysOn } from './words';
 
 	interface Props {
@@ -50,12 +50,13 @@
 	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
 	const grave = $derived(trim?.findings.filter(isSerious) ?? []);
 	const mild = $derived(trim?.findings.filter((f) => !isSerious(f)) ?? []);
+	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
 	const plan = $derived(build.wire ?? {});
 	const log = $derived([...(trim?.entries ?? [])].reverse());
 	const hasFold = $derived((trim?.links[trim.link]?.folded_m ?? 0) > 0);
 
-	async function sweep(): Promise<void> {
-		await work.attempt(() => work.sweep());
+	async function sweep(times = 1): Promise<void> {
+		await work.attempt(() => work.sweep(times));
 		await onreload();
 	}
 	async function again(): Promise<void> {
@@ -136,9 +137,14 @@
 								>Practise with the simulated one</button
 							>
 						{:else}
-							<button class="button main" disabled={work.working} onclick={sweep}
+							<button class="button main" disabled={work.working} onclick={() => sweep()}
 								>{work.bench.running ? 'Sweeping…' : 'Sweep it'}</button
 							>
+							{#if beyond}<button
+									class="button"
+									disabled={work.working}
+									onclick={() => sweep(WIDER)}>Sweep wider</button
+								>{/if}
 							<span class="soft told"
 								>{work.analyser === 'simulated'
 									? 'The simulated analyser; on its bench a new loft dipole that is cut as you say here.'

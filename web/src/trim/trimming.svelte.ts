@@ -17,6 +17,8 @@ export type By = 'fold' | 'cut';
 export type Done = Extract<EntryData, { kind: 'cut' }>['act'];
 
 const STANDARDS = ['short', 'open', 'load'] as const;
+/** How many times as wide it is swept to find a dip that is not in view. */
+export const WIDER = 3;
 const NEW_WIRE = 'loft-new';
 const LEG_OF_LOOP = 234 / 1005;
 const POINTS = 161;
@@ -179,21 +181,21 @@ export class Trimming {
 		this.bench.choose(made.id);
 	}
 
-	/** A sweep over the frequency rule, kept and read. */
-	async sweep(): Promise<void> {
+	/** A sweep over the frequency rule, or over so many times its width where the dip lies beyond; kept and read. */
+	async sweep(times = 1): Promise<void> {
 		const view = this.view;
 		if (!view) return;
+		const low_hz = view.target_hz - times * (view.target_hz - view.rule_low_hz);
+		const high_hz = view.target_hz + times * (view.rule_high_hz - view.target_hz);
 		if (this.analyser === 'simulated') await this.hang(view);
 		const covers = this.bench.calibrations
-			.filter(
-				(c) => c.complete && c.low_hz <= view.rule_low_hz + 1 && c.high_hz >= view.rule_high_hz - 1
-			)
+			.filter((c) => c.complete && c.low_hz <= low_hz + 1 && c.high_hz >= high_hz - 1)
 			.sort((a, b) => (a.made_at < b.made_at ? 1 : -1));
 		const calibration = covers.find((c) => c.id === this.bench.calibrationId) ?? covers[0];
 		const end = await this.bench.sweep({
 			kind: 'sweep',
-			low_hz: view.rule_low_hz,
-			high_hz: view.rule_high_hz,
+			low_hz,
+			high_hz,
 			points: POINTS,
 			passes: PASSES,
 			calibration_id: calibration?.id ?? null,

@@ -145,6 +145,12 @@ test.each([
 	['uneven', { by_m: 0.02 }, '20 mm longer than the other', false],
 	['poor_minimum', { swr: 2.4, side: 'unknown' }, 'cannot tell whether R is above or below', false],
 	['poor_minimum', { swr: 2.4, side: 'low', resistance_ohm: 21, height_m: 2.4 }, 'at 2.4 m', false],
+	[
+		'poor_minimum',
+		{ swr: 2.4, side: 'reactive', resistance_ohm: 53, reactance_ohm: -60 },
+		'it is X, −60 Ω there',
+		false
+	],
 	['poor_minimum', { swr: 2.4, side: 'high', resistance_ohm: 120 }, 'the sweep alone cannot', false]
 ] as const)('%s is said', (code, values, words, serious) => {
 	const found = finding(code, values);

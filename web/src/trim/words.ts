@@ -115,6 +115,9 @@ function poor(f: Finding, unit: LengthUnit): string {
 		return `${at} SWR alone cannot tell whether R is above or below 50 Ω: read |Z|, or R and X, at the dip.`;
 	}
 	const r = number(f, 'resistance_ohm');
+	if (f.values.side === 'reactive') {
+		return `${at} R, ${figures(r, 2)} Ω, would do; it is X, ${figures(number(f, 'reactance_ohm'), 2)} Ω there, that spoils it. A line in between or something in it moves the lowest SWR away from resonance: sweep at the feedpoint.`;
+	}
 	if (f.values.side === 'low') {
 		const height =
 			f.values.height_m === null

@@ -37,6 +37,26 @@ def keep(page, settle):
     settle()
 
 
+def practise(page, address, build, settle):
+    """The trim desk, its simulated analyser connected and calibrated, and one sweep."""
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    button(page, "Practise with the simulated one").click()
+    settle()
+    button(page, "Sweep it").click()
+    settle()
+
+
+def hang_outdoors(page, address, build, settle):
+    """The outdoors view on a phone, keys counted, the wire hung as planned."""
+    page.add_init_script(COUNT_KEYS)
+    page.set_viewport_size(PHONE)
+    page.goto(f"{address}/builds/{build['id']}/outdoors")
+    settle()
+    button(page, "So it hangs").click()
+    settle()
+
+
 @pytest.fixture
 def site(application):
     """A simulated analyser of a seeded site, one after another, for the application to start and connect to."""
@@ -180,12 +200,7 @@ def test_what_is_in_the_line_is_asked_for_first(page, address, client, settle):
 
 def test_three_rounds_on_a_phone_by_hand_without_a_keyboard(page, address, client, settle):
     build = wire_build(client, stop="dip", name="Loft")
-    page.add_init_script(COUNT_KEYS)
-    page.set_viewport_size(PHONE)
-    page.goto(f"{address}/builds/{build['id']}/outdoors")
-    settle()
-    button(page, "So it hangs").click()
-    settle()
+    hang_outdoors(page, address, build, settle)
     button(page, "I read the dip myself").click()
     # From the target to 24.24 MHz by thumb.
     for _ in range(7):
@@ -245,12 +260,7 @@ def test_a_loft_on_a_phone_with_the_simulated_analyser(page, address, client, se
     """Three of the two hundred: the truth is the simulator's, the hand does what the page says."""
     simulator = site(seed)
     build = wire_build(client, stop="dip", name="Loft")
-    page.add_init_script(COUNT_KEYS)
-    page.set_viewport_size(PHONE)
-    page.goto(f"{address}/builds/{build['id']}/outdoors")
-    settle()
-    button(page, "So it hangs").click()
-    settle()
+    hang_outdoors(page, address, build, settle)
     button(page, "Practise with the simulated analyser").click()
     settle()
     button(page, "Sweep now").click()
@@ -272,12 +282,7 @@ def test_a_loft_on_a_phone_with_the_simulated_analyser(page, address, client, se
 def test_a_sweep_on_the_desk_tells_resonance_from_lowest_swr(page, address, client, settle, bench):
     build = wire_build(client)
     hung(client, build, NEW_LEG_M)
-    page.goto(f"{address}/builds/{build['id']}/trim")
-    settle()
-    button(page, "Practise with the simulated one").click()
-    settle()
-    button(page, "Sweep it").click()
-    settle()
+    practise(page, address, build, settle)
     expect(page.get_by_text(re.compile(r"X is zero"))).to_be_visible()
     expect(page.get_by_role("img", name=re.compile("the next act should bring it to"))).to_be_visible()
     page.get_by_role("link", name="Swept").click()
@@ -288,15 +293,25 @@ def test_a_sweep_on_the_desk_tells_resonance_from_lowest_swr(page, address, clie
 def test_a_dip_out_of_view_is_swept_for_further_out(page, address, client, settle, bench):
     build = wire_build(client, ({**TWELVE, "label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6},), stop="dip")
     hung(client, build, NEW_LEG_M)
-    page.goto(f"{address}/builds/{build['id']}/trim")
-    settle()
-    button(page, "Practise with the simulated one").click()
-    settle()
-    button(page, "Sweep it").click()
-    settle()
+    practise(page, address, build, settle)
     expect(verdict(page)).to_contain_text("the SWR falls towards its upper edge, so it lies above")
     button(page, "Sweep wider").click()
     settle()
     # Legs for 12 m on 15 m: too short by a good deal, with every way on; the rule stays where it was.
     expect(verdict(page)).to_contain_text("Splice on")
     expect(page.get_by_role("img", name=re.compile("frequency rule from 19.527 to 22.923 MHz"))).to_be_visible()
+
+
+def test_good_enough_becomes_the_baseline_and_can_be_matched(page, address, client, settle, bench):
+    build = wire_build(client, ({**TWELVE, "swr_limit": 4.0},))
+    hung(client, build, NEW_LEG_M)
+    practise(page, address, build, settle)
+    expect(verdict(page)).to_contain_text("All of 12 m is within your limit of 4.00")
+    button(page, "Make its last sweep the baseline").click()
+    settle()
+    expect(button(page, "Make its last sweep the baseline")).to_have_count(0)
+    kept = client.get(f"/api/builds/{build['id']}").json()
+    assert kept["baseline_sweep_id"] == kept["sweeps"][0]["id"]
+    page.goto(f"{address}/builds/{build['id']}/match")
+    expect(page.get_by_role("heading", name="SWR at the match")).to_be_visible()
+    settle()

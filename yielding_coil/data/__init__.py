@@ -4,7 +4,7 @@ import json
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
-from typing import Any
+from typing import Any, TypeVar
 
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.lengths import Rule
@@ -58,6 +58,18 @@ class MeterRow:
     key: str
     label: str
     spread: float
+
+
+Row = TypeVar("Row")
+
+
+def _one(rows: dict[str, Row], key: str, what: str) -> Row:
+    """A row by its key; refused with the keys there are."""
+    if key not in rows:
+        raise NotFoundError(
+            f"there is no {what} “{key}” in the table", field=what, came_in=key, accepted=", ".join(rows)
+        )
+    return rows[key]
 
 
 def _rows(name: str) -> list[dict[str, Any]]:
@@ -136,11 +148,7 @@ def meter(key: str) -> MeterRow:
     Raises:
         NotFoundError: no such key in the table.
     """
-    if key not in meters():
-        raise NotFoundError(
-            f"there is no meter “{key}” in the table", field="meter", came_in=key, accepted=", ".join(meters())
-        )
-    return meters()[key]
+    return _one(meters(), key, "meter")
 
 
 def cable(key: str) -> Cable:
@@ -154,14 +162,7 @@ def cable_row(key: str) -> CableRow:
     Raises:
         NotFoundError: no such key in the table.
     """
-    if key not in cables():
-        raise NotFoundError(
-            f"there is no cable “{key}” in the table",
-            field="cable",
-            came_in=key,
-            accepted=", ".join(cables()),
-        )
-    return cables()[key]
+    return _one(cables(), key, "cable")
 
 
 def wire(key: str) -> WireRow:
@@ -170,8 +171,4 @@ def wire(key: str) -> WireRow:
     Raises:
         NotFoundError: no such key in the table.
     """
-    if key not in wires():
-        raise NotFoundError(
-            f"there is no wire “{key}” in the table", field="wire", came_in=key, accepted=", ".join(wires())
-        )
-    return wires()[key]
+    return _one(wires(), key, "wire")

@@ -25,7 +25,7 @@
 	interface Props {
 		build: Build;
 		/** Keeps changes of the build. */
-		onchange: (changes: Partial<Pick<Build, 'wire'>>) => Promise<void>;
+		onchange: (changes: Partial<Pick<Build, 'wire' | 'baseline_sweep_id'>>) => Promise<void>;
 		/** Reads the build anew, as after its log grew. */
 		onreload: () => Promise<void>;
 	}
@@ -50,6 +50,10 @@
 	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
 	const grave = $derived(trim?.findings.filter(isSerious) ?? []);
 	const mild = $derived(trim?.findings.filter((f) => !isSerious(f)) ?? []);
+	// The last sweep, once it is good enough: next year it is the only thing that tells what changed.
+	const lastSweepId = $derived(
+		trim?.stop ? (trim.entries.filter((e) => e.sweep_id).at(-1)?.sweep_id ?? null) : null
+	);
 	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
 	const plan = $derived(build.wire ?? {});
 	const log = $derived([...(trim?.entries ?? [])].reverse());
@@ -260,6 +264,14 @@
 								>
 							{/if}
 							<button class="button" onclick={() => (other = true)}>I did something else</button>
+							{#if lastSweepId && lastSweepId !== build.baseline_sweep_id}
+								<button
+									class="button main"
+									disabled={work.working}
+									onclick={() => work.attempt(() => onchange({ baseline_sweep_id: lastSweepId }))}
+									>Make its last sweep the baseline</button
+								>
+							{/if}
 							{#if trim.stop && hasFold}
 								<button
 									class="button"

@@ -19,8 +19,10 @@ from yielding_coil.api import (
     bands,
     builds,
     calibrations,
+    cuts,
     designs,
     dials,
+    entries,
     invented,
     jobs,
     lengths,
@@ -112,6 +114,8 @@ def create_app(
         lines,
         lengths,
         dials,
+        cuts,
+        entries,
         trim,
     ):
         app.include_router(module.router)

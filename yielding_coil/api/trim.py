@@ -1,25 +1,26 @@
-"""The log of a build, and what it says of the next cut."""
+"""What the log of a build says of its wire: where its dips went, the next act, and whether to stop."""
 
 import json
 from collections.abc import Sequence
 from dataclasses import dataclass, field
-from datetime import datetime
-from typing import Annotated, Literal
+from typing import Annotated
 from uuid import UUID
 
 import numpy as np
 from fastapi import APIRouter, Query, Request
-from pydantic import BaseModel, Field
+from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.api.antennas import Antennas
+from yielding_coil.api.cuts import NextOut
 from yielding_coil.api.dials import DialOut, carried
+from yielding_coil.api.entries import EntryOut, entry_out
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.setups import SetupIn, SetupOut, keep_setup, setup_out
+from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core import trim as core
 from yielding_coil.core.dial import ContradictionError, Dip, dip_in
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
@@ -33,23 +34,20 @@ from yielding_coil.core.target import Target
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store import entries as queries
-from yielding_coil.store.content import Feedline, Hertz, Words, read_content
+from yielding_coil.store.content import Feedline, read_content
 from yielding_coil.store.dial import SweepRead, direct_dip, points_of
 from yielding_coil.store.entries import (
     LEGS,
     CheckData,
     CutData,
-    EntryData,
-    EntryText,
     HungData,
     ReadingData,
-    WireLength,
     WirePlan,
     data_of,
     plan_of,
 )
-from yielding_coil.store.sweeps import is_binned, one_sweep
-from yielding_coil.store.tables import Build, Entry, Setup
+from yielding_coil.store.sweeps import is_binned
+from yielding_coil.store.tables import Build, Setup
 
 router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
 
@@ -58,173 +56,6 @@ RULE_REACH = 0.08
 # Where a leg's dip is by its length alone, for telling a slip from a site: the practised rules.
 EXPECTED = {"dipole": "dipole-practice", "vertical": "vertical-practice", "loop": "loop-practice"}
 POINTS = 41
-
-
-class CutsAsked(BaseModel):
-    """Readings of one wire, oldest first, and where the dip is wanted."""
-
-    readings: list["CutReading"] = Field(min_length=1, max_length=64)
-    target_hz: Hertz
-    by: core.By = "fold"
-    unit: LengthUnit = "m"
-
-
-class CutReading(BaseModel):
-    """A dip, and the leg it was read with."""
-
-    dip_hz: Hertz
-    leg_m: WireLength
-    folded_m: Annotated[float, Field(ge=0, le=1e4)] = 0.0
-    conditions: Annotated[Words, Field(max_length=200)] = ""
-
-
-class NextOut(BaseModel):
-    """What to do to each leg, as a tape shows it, and where that puts the dip; see core.trim.NextCut."""
-
-    act: core.Act
-    per_leg_m: float
-    exact_m: float
-    low_m: float
-    high_m: float
-    by_ratio_m: float
-    lands_hz: float
-    lands_low_hz: float
-    lands_high_hz: float
-    moves: float
-    moves_spread: float
-    learned: bool
-    held_by: Literal["nothing", "caution", "bound"]
-    used: int
-    apart: int
-
-    @classmethod
-    def of(cls, found: core.NextCut, unit: LengthUnit) -> "NextOut":
-        """As a tape can take it: a cut never more than the sum says, a fold to the nearest mark."""
-        amount = on_tape(found.per_leg_m, unit, "nearest" if found.act in ("fold", "unfold") else "down")
-        if found.act == "unfold" and amount > found.per_leg_m:
-            amount = found.per_leg_m
-        values = {name: getattr(found, name) for name in cls.model_fields}
-        act: core.Act = found.act if amount > 0 else "none"
-        return cls(**{**values, "per_leg_m": amount, "act": act})
-
-
-@router.post("/cuts")
-def next_cut(asked: CutsAsked) -> NextOut:
-    """The next cut by readings alone; nothing is kept."""
-    readings = [core.Reading(r.dip_hz, r.leg_m, r.folded_m, conditions=r.conditions) for r in asked.readings]
-    return NextOut.of(core.next_cut(readings, asked.target_hz, asked.by), asked.unit)
-
-
-class EntryIn(BaseModel):
-    """Something that happened; a reading with where and how it was taken."""
-
-    data: EntryData
-    text: EntryText = ""
-    setup: SetupIn | None = None
-    instrument: Annotated[Words, Field(max_length=120)] = ""
-    sweep_id: UUID | None = None
-    utc_offset_min: int = Field(default=0, ge=-900, le=900)
-
-
-class EntryOut(BaseModel):
-    """An entry of the log."""
-
-    id: UUID
-    revision: int
-    number: int
-    data: EntryData
-    text: str
-    setup: SetupOut | None
-    sweep_id: UUID | None
-    happened_at: datetime
-    utc_offset_min: int
-
-
-def entry_out(session: Session, row: Entry) -> EntryOut:
-    """As it travels."""
-    setup = session.get(Setup, row.setup_id) if row.setup_id else None
-    return EntryOut(
-        id=row.id,
-        revision=row.revision,
-        number=row.number,
-        data=data_of(row),
-        text=row.text,
-        setup=None if setup is None else setup_out(setup),
-        sweep_id=row.sweep_id,
-        happened_at=row.happened_at,
-        utc_offset_min=row.utc_offset_min,
-    )
-
-
-@router.get("/builds/{build_id}/entries")
-def entries(session: InTransaction, build_id: UUID) -> list[EntryOut]:
-    """The log of a build, oldest first."""
-    build_queries.one_build(session, build_id)
-    return [entry_out(session, row) for row in queries.entries_of(session, build_id)]
-
-
-@router.post("/builds/{build_id}/entries", status_code=201)
-def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut:
-    """Something happened; an act that the wire cannot have had, or a reading at odds with itself, is refused."""
-    build = build_queries.one_build(session, build_id)
-    sweep_id = None
-    if isinstance(made.data, ReadingData):
-        carried([made.data.reading])
-        sweep_id = _own_sweep(session, build, made)
-    if isinstance(made.data, CutData):
-        _require_amounts(session, build, made.data)
-    setup = made.setup
-    row = queries.keep_entry(
-        session,
-        build_id,
-        made.data,
-        text=made.text,
-        setup_id=None if setup is None else keep_setup(session, build_id, setup, made.instrument).id,
-        sweep_id=sweep_id,
-        utc_offset_min=made.utc_offset_min,
-    )
-    if sweep_id is not None and setup is None:
-        row.setup_id = one_sweep(session, sweep_id).setup_id
-    session.flush()
-    session.refresh(row)
-    return entry_out(session, row)
-
-
-def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
-    assert isinstance(made.data, ReadingData)
-    if not isinstance(made.data.reading, SweepRead):
-        return None
-    if made.sweep_id is None:
-        raise OutOfDomainError("sweep_id", "left out", "the sweep that was read")
-    row = one_sweep(session, made.sweep_id)
-    if row.build_id != build.id:
-        raise OutOfDomainError("sweep_id", made.sweep_id, "a sweep of this build")
-    return row.id
-
-
-def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
-    hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
-    legs = LEGS[hung[-1].form] if hung else 2
-    if cut.act != "cut_folds" and len(cut.per_leg_m) > legs:
-        raise OutOfDomainError("per_leg_m", f"{len(cut.per_leg_m)} amounts", f"one for each leg, {legs} at most")
-
-
-@router.delete("/entries/{entry_id}", status_code=204)
-def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Query()]) -> None:
-    """Take an entry back; refused where a later one needs it."""
-    row = queries.one_entry(session, entry_id)
-    build_queries.edit(row, revision, {}, entry_out(session, row).model_dump(mode="json"))
-    queries.bin_entry(session, row)
-
-
-@router.post("/entries/{entry_id}/restore")
-def put_back(session: InTransaction, entry_id: UUID) -> EntryOut:
-    """Put an entry back where it was in the log."""
-    row = queries.one_entry(session, entry_id, deleted=True)
-    row.deleted_at = None
-    session.flush()
-    queries.replay([data_of(e) for e in queries.entries_of(session, row.build_id)])
-    return entry_out(session, row)
 
 
 class TrailPoint(BaseModel):

@@ -4,7 +4,7 @@ import re
 
 import pytest
 from analyser_faults import Running, serving, simulated
-from asking import TWELVE, hung, read, trim_of, wire_build
+from asking import DEMO, TWELVE, hung, read, trim_of, wire_build
 from playwright.sync_api import expect
 
 from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ
@@ -315,3 +315,25 @@ def test_good_enough_becomes_the_baseline_and_can_be_matched(page, address, clie
     page.goto(f"{address}/builds/{build['id']}/match")
     expect(page.get_by_role("heading", name="SWR at the match")).to_be_visible()
     settle()
+
+
+def test_a_planned_wire_takes_its_first_sweep_and_refuses_one_beside_its_bands(page, address, client, settle):
+    build = wire_build(client, (FIFTEEN,), name="Allotment")
+    page.goto(f"{address}/builds/{build['id']}/sweep")
+    settle()
+    expect(page.get_by_role("heading", name="Not swept yet")).to_be_visible()
+    page.get_by_label("Choose a file").set_input_files(DEMO / "allotment-feedpoint.s1p")
+    settle()
+    expect(page.get_by_role("region", name="Verdict")).to_contain_text("15 m")
+    kept = client.get(f"/api/builds/{build['id']}").json()
+    assert kept["baseline_sweep_id"] == kept["sweeps"][0]["id"]
+
+    other = wire_build(client, (TWELVE,), name="Loft")
+    page.goto(f"{address}/builds/{other['id']}/match")
+    settle()
+    page.get_by_label("Choose a file").set_input_files(DEMO / "allotment-feedpoint.s1p")
+    settle()
+    # Swept from 20 to 22.5 MHz, and 12 m lies above: it is kept, and not matched to.
+    expect(page.get_by_role("alert").first).to_contain_text("12 m")
+    assert client.get(f"/api/builds/{other['id']}").json()["baseline_sweep_id"] is None
+    expect(button(page, "Match to “allotment-feedpoint.s1p”")).to_be_visible()

@@ -52,7 +52,7 @@ class Saver:
 def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start):
     """fsync is on, as everywhere outside the tests. Application, database, or both are killed amid the saving."""
     process, address = start("--no-demo")
-    with httpx.Client(base_url=address) as client:
+    with httpx.Client(base_url=address, timeout=60) as client:
         saver = Saver(made_design(client, made_build(client)))
     for n in range(KILLS):
         victims = ("application", "database", "both")[n % 3]
@@ -66,7 +66,7 @@ def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start):
         if victims != "database":
             process.wait(timeout=10)
             process, address = start("--no-demo")  # and the next start needs no hand
-    with httpx.Client(base_url=address) as client:
+    with httpx.Client(base_url=address, timeout=60) as client:
         while len(saver.acknowledged) < SAVES:
             saver.save(client)
         found = {

@@ -23,7 +23,7 @@ def end(process, how):
 
 
 def shelf(address):
-    return [build["name"] for build in httpx.get(f"{address}api/builds").json()]
+    return [build["name"] for build in httpx.get(f"{address}api/builds", timeout=60).json()]
 
 
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT])
@@ -42,8 +42,10 @@ def test_it_ends_with_its_database_and_keeps_what_was_there(folder, start, how):
 def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(folder, start):
     process, address = start()
     data = (TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes()
-    sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data).json()
-    httpx.post(f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}).raise_for_status()
+    sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data, timeout=60).json()
+    httpx.post(
+        f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}, timeout=60
+    ).raise_for_status()
     end(process, signal.SIGKILL)
     assert PrivateServer(folder)._running() is not None  # the orphan
 

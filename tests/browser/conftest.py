@@ -4,13 +4,13 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import expect
 
-# A machine that has other work needs longer to draw; what never comes fails all the same.
-expect.set_options(timeout=15_000)
-
 sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
 import browser  # how Chromium is started everywhere here
 
 sys.path.pop(0)
+
+# A machine that has other work needs longer to draw; what never comes fails all the same.
+expect.set_options(timeout=15_000)
 
 
 @pytest.fixture(scope="session")

@@ -18,6 +18,7 @@ from asking import (
 )
 
 from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.trim import Reading, next_cut
 from yielding_coil.formats import touchstone
 
 FIFTEEN = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
@@ -230,10 +231,10 @@ class TestTheLog:
         assert read(client, loft, dip(24.2)).status_code == 201
         view = trim_of(client, loft)
 
-        # 2.96 m, 24.2 → 24.94 MHz: 8.8 cm as a fold, 7.5 cm as a cut (7.46, down to the millimetre: 74).
+        # 2.96 m, 24.2 → 24.94 MHz: 8.8 cm as a fold, 7.5 cm as a cut.
         assert (view["next"]["act"], view["next"]["per_leg_m"]) == ("fold", 0.088)
         cut = trim_of(client, loft, by="cut")["next"]
-        assert (cut["act"], cut["per_leg_m"]) == ("cut", 0.074)
+        assert (cut["act"], cut["per_leg_m"]) == ("cut", 0.075)
         assert view["rule_low_hz"] < 24.2e6 < view["target_hz"] < view["rule_high_hz"]
 
     def test_the_rule_stays_whatever_is_read(self, client, loft):
@@ -550,10 +551,21 @@ def test_the_simulated_wire_is_cut_by_hands_over_its_socket(client, bench):
 class TestCuts:
     """POST /api/cuts: the sum alone, nothing kept."""
 
+    @pytest.mark.parametrize("unit", ["m", "ft"])
+    def test_a_mark_of_the_tape_is_never_past_the_bound(self, client, unit):
+        """Near the target the bound holds a cut, not caution: the tape's mark lies at or below it."""
+        for mhz in (24.82, 24.84, 24.86, 24.88):
+            readings = [{"dip_hz": 24.2e6, "leg_m": 2.96}, {"dip_hz": mhz * 1e6, "leg_m": 2.885}]
+            asked = {"readings": readings, "target_hz": 24.94e6, "by": "cut", "unit": unit}
+            found = client.post("/api/cuts", json=asked).json()
+            plain = next_cut([Reading(r["dip_hz"], r["leg_m"]) for r in readings], 24.94e6, "cut")
+            assert found["held_by"] == "bound"
+            assert found["per_leg_m"] <= plain.per_leg_m
+
     def test_the_worked_example(self, client):
         asked = {"readings": [{"dip_hz": 24.2e6, "leg_m": 2.96}], "target_hz": 24.94e6}
         assert client.post("/api/cuts", json=asked).json()["per_leg_m"] == 0.088
-        assert client.post("/api/cuts", json={**asked, "by": "cut"}).json()["per_leg_m"] == 0.074
+        assert client.post("/api/cuts", json={**asked, "by": "cut"}).json()["per_leg_m"] == 0.075
 
     @pytest.mark.parametrize(
         "reading",

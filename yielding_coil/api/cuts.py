@@ -54,10 +54,11 @@ class NextOut(BaseModel):
 
     @classmethod
     def of(cls, found: core.NextCut, unit: LengthUnit) -> "NextOut":
-        """As a tape can take it: a cut never more than the sum says, a fold to the nearest mark."""
-        amount = on_tape(found.per_leg_m, unit, "nearest" if found.act in ("fold", "unfold") else "down")
-        if found.act == "unfold" and amount > found.per_leg_m:
-            amount = found.per_leg_m
+        """To the nearest mark of the tape; to the one below where that would be more than may be taken."""
+        amount = on_tape(found.per_leg_m, unit)
+        if amount > found.most_m:
+            # What is folded is given back whole, wherever its marks are.
+            amount = found.most_m if found.act == "unfold" else on_tape(found.per_leg_m, unit, "down")
         values = {name: getattr(found, name) for name in cls.model_fields}
         act: core.Act = found.act if amount > 0 else "none"
         return cls(**{**values, "per_leg_m": amount, "act": act})

@@ -75,9 +75,10 @@ class NextCut:
     """What to do next to each leg, and where that puts the dip.
 
     `per_leg_m` is what to fold, cut, unfold or splice; `exact_m`, between `low_m` and `high_m` with 90 %, is what
-    would hit the target; `by_ratio_m` is the plain sum. `moves` is what a centimetre of this act moves over what
-    the rule says, ± `moves_spread` (one standard deviation), `learned` where acts on this wire have told so.
-    `held_by` says what kept the amount below the sum: caution, or the bound that a cut may not pass.
+    would hit the target; `most_m` is the most that may be taken; `by_ratio_m` is the plain sum. `moves` is what a
+    centimetre of this act moves over what the rule says, ± `moves_spread` (one standard deviation), `learned` where
+    acts on this wire have told so. `held_by` says what kept the amount below the sum: caution, or the bound that a cut
+    may not pass.
     """
 
     act: Act
@@ -85,6 +86,7 @@ class NextCut:
     exact_m: float
     low_m: float
     high_m: float
+    most_m: float
     by_ratio_m: float
     dip_hz: float
     dip_spread: float
@@ -193,9 +195,11 @@ def next_cut(readings: Sequence[Reading], target_hz: float, by: By = "fold") -> 
     held: Literal["nothing", "caution", "bound"] = "nothing"
     if not shorten:
         act: Act = "unfold" if folds else "splice"
+        most = fit.folded_m if folds else float("inf")
         amount = min(exact, fit.folded_m) if folds else exact
     else:
         act = by
+        most = fit.leg_m - fit.folded_m
         # The first time the sum itself is taken: what a fold moves less is a margin, and is learnt from it.
         amount = CAUTION[by] * (exact if fit.learned else min(exact, by_ratio))
         held = "caution" if amount < exact else "nothing"
@@ -203,7 +207,8 @@ def next_cut(readings: Sequence[Reading], target_hz: float, by: By = "fold") -> 
             bound = _bound(fit, exact)
             if bound < amount:
                 amount, held = bound, "bound"
-        amount = min(amount, fit.leg_m - fit.folded_m)
+            most = min(most, bound)
+        amount = min(amount, most)
     taken = amount if shorten else -amount
     lands, doubt = fit.after(0.0, taken) if folds else fit.after(taken, 0.0)
     return NextCut(
@@ -212,6 +217,7 @@ def next_cut(readings: Sequence[Reading], target_hz: float, by: By = "fold") -> 
         exact_m=exact,
         low_m=max(0.0, exact - BOTH_SIDES * spread),
         high_m=exact + BOTH_SIDES * spread,
+        most_m=most,
         by_ratio_m=by_ratio,
         dip_hz=target_hz / wave,
         dip_spread=float(np.sqrt(fit.covariance[0, 0])) / wave,

@@ -77,8 +77,8 @@ class NextCut:
     `per_leg_m` is what to fold, cut, unfold or splice; `exact_m`, between `low_m` and `high_m` with 90 %, is what
     would hit the target; `most_m` is the most that may be taken; `by_ratio_m` is the plain sum. `moves` is what a
     centimetre of this act moves over what the rule says, ± `moves_spread` (one standard deviation), `learned` where
-    acts on this wire have told so. `held_by` says what kept the amount below the sum: caution, or the bound that a cut
-    may not pass.
+    acts on this wire have told so. `held_by` says what kept the amount below the sum: caution, or the bound that a
+    cut may not pass.
     """
 
     act: Act

@@ -127,8 +127,9 @@ def designs(session: InTransaction, build_id: UUID) -> list[DesignOut]:
 @router.post("/builds/{build_id}/designs", status_code=201)
 def new_design(request: Request, session: InTransaction, build_id: UUID, made: DesignIn) -> DesignOut:
     """Keep a new design; it becomes the one that the shelf shows."""
-    build = build_queries.one_build(session, build_id)
+    # Before the session takes a connection, as below.
     summary = summary_of(made.content, antenna_of(request, made.content))
+    build = build_queries.one_build(session, build_id)
     design = queries.make_design(session, build_id, made.name, made.content.model_dump(mode="json"), summary)
     build.chosen_design_id = design.id
     return design_out(design, queries.newest(session, design.id))

@@ -1,8 +1,6 @@
 """What the log of a build says of its wire: where its dips went, the next act, and whether to stop."""
 
-import json
 from collections.abc import Sequence
-from dataclasses import dataclass, field
 from typing import Annotated
 from uuid import UUID
 
@@ -14,15 +12,16 @@ from sqlalchemy.orm import Session
 from yielding_coil import data
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.cuts import NextOut
-from yielding_coil.api.dials import DialOut, carried
+from yielding_coil.api.dials import DialOut
 from yielding_coil.api.entries import EntryOut, entry_out
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
+from yielding_coil.api.stretches import Stretch, conditions_of
 from yielding_coil.core import trim as core
-from yielding_coil.core.dial import ContradictionError, Dip, dip_in
+from yielding_coil.core.dial import Dip, dip_in
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.hanging import Hanging
 from yielding_coil.core.quantity import LengthUnit
@@ -35,7 +34,7 @@ from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store import entries as queries
 from yielding_coil.store.content import Feedline, read_content
-from yielding_coil.store.dial import SweepRead, direct_dip, points_of
+from yielding_coil.store.dial import SweepRead, points_of
 from yielding_coil.store.entries import (
     LEGS,
     CheckData,
@@ -140,38 +139,6 @@ class TrimOut(BaseModel):
     entries: list[EntryOut]
 
 
-@dataclass
-class _Stretch:
-    """The log between two acts, under one set of conditions."""
-
-    hanging: Hanging
-    conditions: str
-    reads: list[BaseModel] = field(default_factory=list)
-    sweeps: list[Sweep | SwrReadings] = field(default_factory=list)
-    instruments: list[str] = field(default_factory=list)
-    # The last dip found directly, in a sweep or by hand, and the one that points add up to.
-    dips: list[Dip] = field(default_factory=list)
-    problem: ContradictionError | None = None
-    dial: DialOut | None = None
-
-    def look(self, near_hz: float) -> None:
-        """What its readings say."""
-        try:
-            self.dips = [dip_in(sweep, near_hz) for sweep in self.sweeps]
-            if self.reads:
-                self.dial, together = carried(self.reads)
-                # Each dip found by hand is one of its own; points add up to one.
-                each = [d for read in self.reads if (d := direct_dip(read)) is not None and d.side == "found"]
-                self.dips += each or ([together] if together is not None else [])
-        except ContradictionError as problem:
-            self.problem = problem
-
-    @property
-    def found(self) -> list[Dip]:
-        """The dips that were found."""
-        return [dip for dip in self.dips if dip.side == "found"]
-
-
 @router.get("/builds/{build_id}/trim")
 def trim(
     request: Request,
@@ -218,18 +185,18 @@ class _Trimming:
         """Where in a band its dip is wanted."""
         return target.center_hz if self.plan.aim == "middle" else target.low_hz
 
-    def stretches(self, link: int) -> list[_Stretch]:
+    def stretches(self, link: int) -> list[Stretch]:
         """The log of a band since the wire went up, cut where something was done or conditions changed."""
-        out: list[_Stretch] = []
+        out: list[Stretch] = []
         near_hz = self.wanted_hz(self.targets[link])
         for row, said, hanging in list(zip(self.rows, self.said, self.hangs, strict=True))[self.start :]:
             if hanging is None or not isinstance(said, ReadingData) or said.link != link:
                 continue
             setup = self.session.get(Setup, row.setup_id) if row.setup_id else None
-            words = _conditions(setup)
+            words = conditions_of(setup)
             reach = hanging.reach(link)
             if not out or out[-1].hanging.reach(link) != reach or out[-1].conditions != words:
-                out.append(_Stretch(hanging, words))
+                out.append(Stretch(hanging, words))
             here = out[-1]
             here.instruments.append(setup.instrument if setup else "")
             if isinstance(said.reading, SweepRead):
@@ -283,14 +250,6 @@ class _Trimming:
         return view
 
 
-def _conditions(setup: Setup | None) -> str:
-    """Plane, line and conditions as one text; the instrument does not move a dip."""
-    if setup is None:
-        return ""
-    words = {name: said for name, said in (setup.conditions or {}).items() if said}
-    return json.dumps([setup.plane, setup.line, words], sort_keys=True)
-
-
 class _View:
     """One band of a wire, as it is worked out."""
 
@@ -312,7 +271,7 @@ class _View:
         self.stretches = whole.stretches(link) if whole.hung else []
 
     @property
-    def present(self) -> _Stretch | None:
+    def present(self) -> Stretch | None:
         """What was read since the last act that moved this band."""
         if not self.stretches or self.hanging is None:
             return None
@@ -389,7 +348,7 @@ class _View:
         content = read_content(design_queries.newest(self.whole.session, chosen).content)
         return any(not isinstance(e, Feedline) for e in content.elements)
 
-    def _open(self, here: _Stretch) -> None:
+    def _open(self, here: Stretch) -> None:
         """No dip yet: the side it lies on, and what to read next."""
         last = here.dips[-1] if here.dips else None
         if last is None:
@@ -417,7 +376,7 @@ class _View:
                     )
         return out
 
-    def _instruments(self, here: _Stretch) -> None:
+    def _instruments(self, here: Stretch) -> None:
         names = sorted({n for s in self.stretches for n in s.instruments if n})
         if len(names) > 1:
             self.add("other_instrument", names="; ".join(names))
@@ -467,7 +426,7 @@ class _View:
         )
         return True
 
-    def _worst(self, here: _Stretch) -> float | None:
+    def _worst(self, here: Stretch) -> float | None:
         """Worst SWR over the band as it now hangs, where that is known; endless counts as very large."""
         target = self.target
         if here.sweeps:
@@ -503,7 +462,7 @@ class _View:
             code = "dip_there" if self.whole.plan.stop == "dip" else "dip_there_edges_open"
             self.stop = Finding(code=code, values={"off": off, "spread": cut.dip_spread, "readings": len(readings)})
 
-    def _poor(self, dip: Dip, sweep: Sweep | SwrReadings | None, here: _Stretch) -> None:
+    def _poor(self, dip: Dip, sweep: Sweep | SwrReadings | None, here: Stretch) -> None:
         """A minimum above the limit: what R says, and no more than it can tell."""
         if dip.swr is None or dip.swr <= self.target.swr_limit or dip.frequency_hz is None:
             return

@@ -5,6 +5,7 @@
 	import { answer, api, type Band, type Build, said, type Schemas } from '../lib/api/client';
 	import Dialog from '../lib/shell/Dialog.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import { type Form, forms } from '../wire/forms';
 
 	interface Props {
 		onbuild: (build: Build) => void;
@@ -12,20 +13,6 @@
 	}
 
 	let { onbuild, onclose }: Props = $props();
-
-	type Form = NonNullable<Schemas['WirePlan']['form']>;
-	const forms: [Form, string][] = [
-		['dipole', 'half-wave dipole'],
-		['vertical', 'quarter-wave vertical'],
-		['five-eighths', 'five-eighths vertical'],
-		['loop', 'full-wave loop']
-	];
-	const rules: Record<Form, string> = {
-		dipole: 'dipole-practice',
-		vertical: 'vertical-practice',
-		'five-eighths': 'five-eighths-practice',
-		loop: 'loop-practice'
-	};
 
 	let bands = $state.raw<Band[]>([]);
 	let chosen = $state.raw<string[]>([]);
@@ -47,14 +34,15 @@
 			high_hz,
 			swr_limit: 2
 		}));
-		const usual = `${forms.find(([key]) => key === form)?.[1]}, ${targets.map((t) => t.label).join(' and ')}`;
+		const kind = forms.find(({ key }) => key === form);
+		const usual = `${kind?.name}, ${targets.map((t) => t.label).join(' and ')}`;
 		try {
 			const made = await answer(
 				api.POST('/api/builds', {
 					body: {
 						name: name.trim() || usual.replace(/^./, (c) => c.toUpperCase()),
 						targets,
-						wire: { form, rule: rules[form] } as Schemas['WirePlan']
+						wire: { form, rule: kind?.rule } as Schemas['WirePlan']
 					}
 				})
 			);
@@ -77,7 +65,7 @@
 		<label class="told"
 			>Antenna
 			<select bind:value={form}>
-				{#each forms as [key, label] (key)}<option value={key}>{label}</option>{/each}
+				{#each forms as { key, name } (key)}<option value={key}>{name}</option>{/each}
 			</select></label
 		>
 		<fieldset>

@@ -11,6 +11,7 @@
 	import { units } from '../lib/units/units.svelte';
 	import TargetChooser from '../sweep/TargetChooser.svelte';
 	import Beside from './Beside.svelte';
+	import { forms } from './forms';
 	import CutList from './CutList.svelte';
 	import Schools from './Schools.svelte';
 	import WirePicture from './WirePicture.svelte';
@@ -23,13 +24,6 @@
 	let { build, onchange }: Props = $props();
 
 	type Plan = NonNullable<Build['wire']>;
-	const forms: [NonNullable<Plan['form']>, string][] = [
-		['dipole', 'half-wave dipole'],
-		['vertical', 'quarter-wave vertical'],
-		['five-eighths', 'five-eighths vertical'],
-		['loop', 'full-wave loop']
-	];
-
 	let found = $state.raw<CutLengths | null>(null);
 	let problem = $state<string | null>(null);
 	let band = $state(0);
@@ -45,6 +39,11 @@
 			problem = said(why);
 		}
 	}
+	/** Another kind of antenna begins with the rule that is usual for it. */
+	const planned = (key: string): Partial<Plan> => {
+		const chosen = forms.find((f) => f.key === key);
+		return { form: chosen?.key, rule: chosen?.rule };
+	};
 	const set = (changes: Partial<Plan>) =>
 		attempt(() => onchange({ wire: { ...plan, ...changes } as Plan }));
 
@@ -95,11 +94,8 @@
 			<div class="row">
 				<label class="told"
 					>Antenna
-					<select
-						value={form}
-						onchange={(event) => set({ form: event.currentTarget.value as Plan['form'] })}
-					>
-						{#each forms as [key, name] (key)}<option value={key}>{name}</option>{/each}
+					<select value={form} onchange={(event) => set(planned(event.currentTarget.value))}>
+						{#each forms as { key, name } (key)}<option value={key}>{name}</option>{/each}
 					</select></label
 				>
 				{#if form === 'loop'}

@@ -348,14 +348,14 @@ class TestPredictions:
             ask = {"element": elements[kind], "center_hz": 21.225e6}
             low, high = (1.6e-6, 3e-6) if kind == "coil" else (3e-12, 1e-11)
             marks = client.post("/api/rulers", json={**ask, "low": low, "high": high}).json()
-            given = client.post("/api/windings", json={**ask, "make": make}).json()
+            given = client.post("/api/rulers/marks", json={**ask, "make": make}).json()
 
             assert given in marks
 
     @pytest.mark.parametrize(("make", "words"), [(0, "greater than"), (0.5, "1 to 500"), (90, "self-resonance")])
     def test_turns_that_make_no_coil_are_refused(self, client, design, make, words):
         coil = next(e for e in design["revision"]["content"]["elements"] if e["kind"] == "coil")
-        refused = client.post("/api/windings", json={"element": coil, "center_hz": 21.225e6, "make": make})
+        refused = client.post("/api/rulers/marks", json={"element": coil, "center_hz": 21.225e6, "make": make})
 
         assert refused.status_code == 422
         assert words in refused.json()["detail"]

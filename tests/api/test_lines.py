@@ -33,7 +33,13 @@ def own_cable(client):
     asked = {"open_sweep_id": opened["id"], "short_sweep_id": shorted["id"], "length_m": 17.6}
     found = client.post("/api/lines", json=asked).json()
     kept = client.post(
-        "/api/pieces", json={"values": {**found["cable"], "name": "allotment drum"}, "sweep_id": opened["id"]}
+        "/api/pieces",
+        json={
+            "kind": "cable",
+            "name": "allotment drum",
+            "values": {**found["cable"], "name": "allotment drum"},
+            "sweep_id": opened["id"],
+        },
     )
     assert kept.status_code == 201, kept.text
     return kept.json()
@@ -123,7 +129,7 @@ def test_an_own_cable_replaces_nominal_data_where_chosen_and_stays_when_binned(c
     assert client.post("/api/predictions", json=asked).json()["ceiling"] == prediction["ceiling"]
     here = [r for r in client.post("/api/feedlines", json={"content": content}).json() if r["here"]]
     assert [r["name"] for r in here] == ["allotment drum"]
-    assert client.post(f"{at}/restore").json()["name"] == "allotment drum"
+    assert client.post(f"{at}/restore").json()["held"]["name"] == "allotment drum"
 
 
 def test_what_twenty_db_hides(client):

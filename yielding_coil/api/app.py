@@ -19,9 +19,11 @@ from yielding_coil.api import (
     bands,
     builds,
     calibrations,
+    cores,
     cuts,
     designs,
     dials,
+    drawer,
     entries,
     invented,
     jobs,
@@ -35,6 +37,7 @@ from yielding_coil.api import (
     sweeps,
     tables,
     trim,
+    windings,
 )
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.guard import Guard
@@ -113,10 +116,13 @@ def create_app(
         jobs,
         lines,
         lengths,
+        cores,
         dials,
+        drawer,
         cuts,
         entries,
         trim,
+        windings,
     ):
         app.include_router(module.router)
     if pages.is_dir():

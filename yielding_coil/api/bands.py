@@ -11,7 +11,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.store import builds as queries
-from yielding_coil.store.content import Hertz, Payload
+from yielding_coil.store.payload import Hertz, Payload
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
 
@@ -84,4 +84,6 @@ def bands_for(session: Session) -> list[BandOut]:
 @router.get("/bands")
 def bands(session: InTransaction) -> BandsOut:
     """Amateur bands of the region in the settings, with what was changed."""
-    return BandsOut(region=queries.settings(session).region, source=data.bands_source(), rows=bands_for(session))
+    return BandsOut(
+        region=queries.settings(session).region, source=data.source_of("bands"), rows=bands_for(session)
+    )

@@ -16,8 +16,9 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
-from yielding_coil.store.content import Positive, TargetPayload, Words
+from yielding_coil.store.content import TargetPayload
 from yielding_coil.store.entries import WirePlan, kinds_of
+from yielding_coil.store.payload import Positive, Words
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Settings, SweepRow
 

@@ -9,8 +9,8 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core import trim as core
 from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.core.tape import on_tape
-from yielding_coil.store.content import Hertz, Words
 from yielding_coil.store.entries import WireLength
+from yielding_coil.store.payload import Hertz, Words
 
 router = APIRouter(prefix="/api", tags=["cuts"], responses=RESPONSES)
 

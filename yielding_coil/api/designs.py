@@ -13,7 +13,8 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
-from yielding_coil.store.content import DesignContent, Words, read_content
+from yielding_coil.store.content import DesignContent, read_content
+from yielding_coil.store.payload import Words
 from yielding_coil.store.tables import Design, DesignRevision
 
 router = APIRouter(prefix="/api", tags=["designs"], responses=RESPONSES)

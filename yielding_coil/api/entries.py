@@ -15,9 +15,9 @@ from yielding_coil.api.setups import SetupIn, SetupOut, keep_setup, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import entries as queries
-from yielding_coil.store.content import Words
 from yielding_coil.store.dial import SweepRead
 from yielding_coil.store.entries import LEGS, CutData, EntryData, EntryText, HungData, ReadingData, data_of
+from yielding_coil.store.payload import Words
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Entry, Setup
 

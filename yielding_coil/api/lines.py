@@ -19,11 +19,11 @@ from yielding_coil.core.line import Line
 from yielding_coil.core.planes import LineDoubt, Moved, moved
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.formats import touchstone
-from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import CableValues, Hertz, Payload, SpreadOf
-from yielding_coil.store.pieces import bin_piece, cable_key, cable_row, one_piece, own_cables
+from yielding_coil.store.content import CableValues
+from yielding_coil.store.payload import Hertz, Payload, SpreadOf
+from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import core_sweep, doubt_of, keep_sweep, one_sweep
-from yielding_coil.store.tables import Piece, Setup
+from yielding_coil.store.tables import Setup
 
 router = APIRouter(prefix="/api", tags=["lines"], responses=RESPONSES)
 
@@ -126,25 +126,6 @@ class EndOut(BaseModel):
     range_m: float
     kind: Literal["open", "short", "unclear", "none"]
     returned: float
-
-
-class CableIn(BaseModel):
-    """A cable of one's own, with the sweep that shows it."""
-
-    values: CableValues
-    sweep_id: UUID | None = None
-
-
-class PieceOut(BaseModel):
-    """A piece of the drawer; so far cables."""
-
-    id: UUID
-    revision: int
-    kind: Literal["cable"]
-    key: str
-    name: str
-    values: CableValues
-    provenance: Literal["nominal", "entered", "measured"]
 
 
 class CeilingOut(BaseModel):
@@ -334,55 +315,3 @@ def ceiling(
         matched_loss_db=number(loss) or 0.0,
         hides=loss >= HIDDEN_DB,
     )
-
-
-def piece_out(row: Piece) -> PieceOut:
-    """As it travels."""
-    return PieceOut(
-        id=row.id,
-        revision=row.revision,
-        kind="cable",
-        key=cable_key(row),
-        name=row.name,
-        values=CableValues.model_validate(row.values),
-        provenance=row.provenance,  # type: ignore[arg-type]
-    )
-
-
-@router.get("/pieces")
-def pieces(session: InTransaction) -> list[PieceOut]:
-    """Cables of one's own, by name."""
-    return [piece_out(row) for row in own_cables(session)]
-
-
-@router.post("/pieces", status_code=201)
-def keep_cable(session: InTransaction, made: CableIn) -> PieceOut:
-    """Keep a measured cable; it can be chosen wherever a cable can."""
-    if made.sweep_id is not None:
-        one_sweep(session, made.sweep_id)
-    row = Piece(
-        kind="cable",
-        name=made.values.name,
-        values=made.values.model_dump(),
-        provenance="measured" if made.sweep_id is not None else "entered",
-        sweep_id=made.sweep_id,
-    )
-    session.add(row)
-    session.flush()
-    return piece_out(row)
-
-
-@router.delete("/pieces/{piece_id}", status_code=204)
-def bin_one_piece(session: InTransaction, piece_id: UUID, revision: Annotated[int, Query()]) -> None:
-    """Put a piece in the bin; designs that use it keep what it was."""
-    row = one_piece(session, piece_id)
-    build_queries.edit(row, revision, {}, piece_out(row).model_dump(mode="json"))
-    bin_piece(row)
-
-
-@router.post("/pieces/{piece_id}/restore")
-def restore_piece(session: InTransaction, piece_id: UUID) -> PieceOut:
-    """Take a piece out of the bin."""
-    row = one_piece(session, piece_id, deleted=True)
-    row.deleted_at = None
-    return piece_out(row)

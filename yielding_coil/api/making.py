@@ -11,6 +11,7 @@ from yielding_coil.api.numbers import number
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.system import Station, System
 from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline
+from yielding_coil.store.wound import CoilOnRing, WoundTransformer
 
 # Coax capacitors are cut longer and trimmed; coil ends need something to solder.
 TRIM_M = 0.006
@@ -55,6 +56,22 @@ class CapacitorMade(BaseModel):
     peak_current_a: float | None
 
 
+class WoundMade(BaseModel):
+    """Something wound on a ring: its turns, its core, and the most that it loses on a target."""
+
+    kind: Literal["ring_coil", "transformer"]
+    key: str
+    primary_turns: int
+    secondary_turns: int
+    wiring: str | None
+    mix: str
+    size: str
+    stack: int
+    loss_db: float | None
+    peak_voltage_v: float | None
+    peak_current_a: float | None
+
+
 class LineMade(BaseModel):
     """The feedline: its loss with this load, and matched."""
 
@@ -66,7 +83,7 @@ class LineMade(BaseModel):
     matched_loss_db: float
 
 
-Made = Annotated[CoilMade | CapacitorMade | LineMade, Field(discriminator="kind")]
+Made = Annotated[CoilMade | CapacitorMade | WoundMade | LineMade, Field(discriminator="kind")]
 
 
 class Finding(BaseModel):
@@ -135,6 +152,25 @@ def made_of(content: DesignContent, over: Over) -> list[Made]:
                     length_m=element.length_m,
                     loss_db=number(line.loss_db(over.frequency_hz[middle], load)) if load.real > 0 else None,
                     matched_loss_db=float(line.matched_loss_db(center)),
+                )
+            )
+        elif isinstance(element, CoilOnRing | WoundTransformer):
+            above = over.stations[content.elements.index(element)]
+            with np.errstate(divide="ignore", invalid="ignore"):
+                loss = 10 * np.log10((above.power_w + station.loss_w) / above.power_w)
+            made.append(
+                WoundMade(
+                    kind=element.kind,
+                    key=element.key,
+                    primary_turns=element.primary_turns if element.kind == "transformer" else element.turns,
+                    secondary_turns=element.secondary if element.kind == "transformer" else element.turns,
+                    wiring=element.wiring if element.kind == "transformer" else None,
+                    mix=element.core.mix,
+                    size=element.core.size,
+                    stack=element.core.stack,
+                    loss_db=number(np.nanmax(loss, initial=0.0)),
+                    peak_voltage_v=volts,
+                    peak_current_a=amps,
                 )
             )
         else:

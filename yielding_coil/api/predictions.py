@@ -23,21 +23,16 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.content import (
-    CoaxCapacitor,
-    Coil,
-    DesignContent,
-    Feedline,
-    FixedCapacitor,
-    Hertz,
-    Positive,
-)
+from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline, FixedCapacitor
+from yielding_coil.store.payload import Hertz, Positive
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
 
 MEASURED_SPREAD = 0.01
 # What widening or tightening the limit would do, at the limits people speak of.
 LIMITS = (1.5, 2.0, 3.0)
+# What can be squeezed or cut in place, watching the SWR; a wound core cannot.
+TRIMMED = (Coil, CoaxCapacitor, FixedCapacitor)
 
 
 class PredictionAsked(BaseModel):
@@ -152,7 +147,7 @@ class RulerAsked(BaseModel):
     high: Positive
 
 
-class WindingAsked(BaseModel):
+class MarkAsked(BaseModel):
     """A coil with so many turns, or a coax capacitor of so many metres."""
 
     element: Annotated[Coil | CoaxCapacitor, Field(discriminator="kind")]
@@ -250,7 +245,7 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
                     reading_share=held(content, system, [*known, content.reading()], asked.builds).share,
                 )
             )
-        if asked.trimmed and not isinstance(element, Feedline) and element.spread > 0:
+        if asked.trimmed and isinstance(element, TRIMMED) and element.spread > 0:
             shares = [
                 tolerance.share_trimmed(
                     system, content.core_targets(), each, rng_of(content), element.key, min(asked.builds, 512)
@@ -276,8 +271,8 @@ def how_many_hold(request: Request, asked: YieldAsked) -> YieldOut:
     )
 
 
-@router.post("/windings")
-def winding(asked: WindingAsked) -> Tick:
+@router.post("/rulers/marks")
+def mark(asked: MarkAsked) -> Tick:
     """What a number of turns, or a length of open coax, gives at the centre frequency."""
     element = asked.element
     if isinstance(element, Coil):

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field, model_validator
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
-from yielding_coil.store.content import LineLength, Payload, Words
+from yielding_coil.store.payload import LineLength, Payload, Words
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.tables import Setup
 

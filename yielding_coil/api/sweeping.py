@@ -38,7 +38,7 @@ from yielding_coil.store.calibrations import (
     noise_of,
     one_calibration,
 )
-from yielding_coil.store.content import Hertz
+from yielding_coil.store.payload import Hertz
 from yielding_coil.store.sweeps import keep_sweep
 from yielding_coil.store.tables import Calibration
 

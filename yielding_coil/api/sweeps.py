@@ -13,11 +13,12 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.bands import BandOut, bands_for
+from yielding_coil.api.bodies import body_up_to
 from yielding_coil.api.curves import SweepCurves
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
-from yielding_coil.core.errors import OutOfDomainError, RefusedError, TooLargeError
+from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.line import Line
 from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import reflection_of
@@ -25,7 +26,8 @@ from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import Finite, Hertz, NotNegative, Payload, TargetPayload, Words, plain
+from yielding_coil.store.content import TargetPayload
+from yielding_coil.store.payload import Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import bin_sweep, core_sweep, doubt_of, keep_sweep, one_sweep, swept
 from yielding_coil.store.tables import Build, Setup, SweepRow
@@ -129,16 +131,7 @@ def _suggestions(row: SweepRow, bands: list[BandOut]) -> list[TargetPayload]:
     return known
 
 
-async def _body(request: Request) -> bytes:
-    """The file, counted while it comes in."""
-    pieces: list[bytes] = []
-    size = 0
-    async for piece in request.stream():
-        size += len(piece)
-        if size > MOST_BYTES:
-            raise TooLargeError("the file is larger than 32 MiB; sweep with fewer points", field="file")
-        pieces.append(piece)
-    return b"".join(pieces)
+_body = body_up_to(MOST_BYTES, "the file is larger than 32 MiB; sweep with fewer points")
 
 
 @router.post(

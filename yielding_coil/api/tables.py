@@ -7,7 +7,8 @@ from pydantic import BaseModel
 from yielding_coil import data
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.store.content import CableValues, PieceSnapshot
+from yielding_coil.store.content import CableValues
+from yielding_coil.store.payload import PieceSnapshot
 from yielding_coil.store.pieces import cable_key, own_cables
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
@@ -36,6 +37,7 @@ class WireOut(BaseModel):
     name: str
     diameter_m: float
     covered_m: float
+    metal: str
     source: str
 
 
@@ -43,16 +45,17 @@ class WireOut(BaseModel):
 def cables(session: InTransaction) -> list[CableOut]:
     """Cables of one's own, then nominal ones."""
     own = [
-        _cable(
+        cable_out(
             CableValues.model_validate(piece.values).row(cable_key(piece)),
             PieceSnapshot(id=piece.id, revision=piece.revision, values=piece.values),
         )
         for piece in own_cables(session)
     ]
-    return [*own, *(_cable(row) for row in data.cables().values())]
+    return [*own, *(cable_out(row) for row in data.cables().values())]
 
 
-def _cable(row: data.CableRow, piece: PieceSnapshot | None = None) -> CableOut:
+def cable_out(row: data.CableRow, piece: PieceSnapshot | None = None) -> CableOut:
+    """As it travels."""
     return CableOut(
         key=row.key,
         name=row.cable.name,

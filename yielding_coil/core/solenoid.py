@@ -9,6 +9,7 @@ from scipy.optimize import brentq
 from scipy.special import ellipe, ellipkm1
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_positive
+from yielding_coil.core.conductor import rim_ohm
 from yielding_coil.core.constants import COPPER_RESISTIVITY_OHM_M, MU_0_H_PER_M
 from yielding_coil.core.errors import OutOfDomainError
 
@@ -96,6 +97,7 @@ class Solenoid:
         turns: halves and any fraction allowed.
         wire_diameter_m: of the metal.
         resistivity_ohm_m: of the metal; copper when left out.
+        permeability: of the metal against free space, for the skin effect.
 
     Raises:
         OutOfDomainError: a size not above zero, or wire thicker than its pitch.
@@ -110,9 +112,10 @@ class Solenoid:
     turns: float
     wire_diameter_m: float
     resistivity_ohm_m: float = COPPER_RESISTIVITY_OHM_M
+    permeability: float = 1.0
 
     def __post_init__(self) -> None:
-        for name in ("diameter_m", "pitch_m", "turns", "wire_diameter_m", "resistivity_ohm_m"):
+        for name in ("diameter_m", "pitch_m", "turns", "wire_diameter_m", "resistivity_ohm_m", "permeability"):
             require_positive(name, getattr(self, name))
         if self.turns < 1 or self.turns > MOST_TURNS:
             raise OutOfDomainError("turns", self.turns, f"1 to {MOST_TURNS:.0f}")
@@ -195,15 +198,13 @@ class Solenoid:
         """Series resistance of the winding at each frequency: skin depth times proximity.
 
         Source:
-            Skin depth (Pozar, 4th ed., eq. 1.60) on the round wire's rim; proximity after Medhurst, with
-            1 + (Φ − 1)(1 − 1/N) for few turns (memory). Holds from about five skin depths in the wire up.
+            Skin depth on the round wire's rim; proximity after Medhurst, with 1 + (Φ − 1)(1 − 1/N) for few
+            turns (memory). Holds from about five skin depths in the wire up.
         """
-        f = np.asarray(frequency_hz, dtype=float)
-        depth = np.sqrt(self.resistivity_ohm_m / (math.pi * f * MU_0_H_PER_M))
-        rim = np.minimum(depth, self.wire_diameter_m / 2)
-        section = math.pi * rim * (self.wire_diameter_m - rim)
-        proximity = 1 + (self.proximity_factor - 1) * (1 - 1 / self.turns)
-        return self.resistivity_ohm_m * self.wire_length_m / section * proximity
+        straight = rim_ohm(
+            self.wire_length_m, self.wire_diameter_m, frequency_hz, self.resistivity_ohm_m, self.permeability
+        )
+        return straight * (1 + (self.proximity_factor - 1) * (1 - 1 / self.turns))
 
     def q(self, frequency_hz: Reals) -> Real:
         """Q of the coil by itself, well below self-resonance."""

@@ -11,6 +11,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Line, Waves
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.transformer import Flow, Transformer
 
 Place = Literal["series", "shunt", "through"]
 
@@ -23,15 +24,17 @@ class Antenna(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """One thing in the cascade: a one-port in series or across, or a line passed through."""
+    """One thing in the cascade: a one-port in series or across, or a line or transformer passed through."""
 
     key: str
     place: Place
-    part: OnePort | Line
+    part: OnePort | Line | Transformer
 
     def __post_init__(self) -> None:
-        if (self.place == "through") != isinstance(self.part, Line):
-            raise OutOfDomainError("place", self.place, "through for a line; series or shunt for a part")
+        if (self.place == "through") != isinstance(self.part, Line | Transformer):
+            raise OutOfDomainError(
+                "place", self.place, "through for a line or a transformer; series or shunt for a part"
+            )
 
 
 class Station(NamedTuple):
@@ -75,7 +78,7 @@ class System:
     @property
     def box(self) -> int:
         """Station at which a match is judged: below the last part made by hand, above the line that follows."""
-        return max((i + 1 for i, e in enumerate(self.elements) if e.place != "through"), default=0)
+        return max((i + 1 for i, e in enumerate(self.elements) if not isinstance(e.part, Line)), default=0)
 
     def impedance(self, frequency_hz: Reals, station: int | None = None) -> Complex:
         """Impedance looking up from a station; the last one when left out. Values may broadcast."""
@@ -212,8 +215,30 @@ class _Through:
         return _Carried(ends.power_w[1] - ends.power_w[0], volts * far_a, amperes * far_a, swr)
 
 
+@dataclass(frozen=True, slots=True)
+class _Wound:
+    flow: Flow
+
+    @property
+    def near_ohm(self) -> Complex:
+        return self.flow.near_ohm
+
+    @property
+    def current_ratio(self) -> Reals:
+        return self.flow.input_a
+
+    def carried(self, ends: _Ends) -> _Carried:
+        return _Carried(
+            ends.power_w[1] - ends.power_w[0],
+            np.maximum(ends.volts[0], ends.volts[1]),
+            np.maximum(ends.amperes[0], self.flow.low_a * ends.amperes[0]),
+        )
+
+
 def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Passed:
     part = element.part
+    if isinstance(part, Transformer):
+        return _Wound(part.flow(frequency_hz, above_ohm))
     if isinstance(part, Line):
         return _Through(part.waves(frequency_hz, above_ohm), part.cable.impedance_ohm)
     if element.place == "series":

@@ -15,6 +15,7 @@ from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import POINTS, Target, judged_at
+from yielding_coil.core.transformer import Transformer
 
 SETS = 8
 ANTENNA = "antenna"
@@ -124,7 +125,9 @@ def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex
         value = getattr(holder, spread.field)
         z = deviate.real
         fields = changes.setdefault(spread.element, {})
-        fields[spread.field] = value * (1 + z * (spread.relative / 2)) + z * (spread.absolute / 2)
+        strayed = value * (1 + z * (spread.relative / 2)) + z * (spread.absolute / 2)
+        # A stray field that is known by its range only would turn negative in one build of a thousand.
+        fields[spread.field] = np.maximum(strayed, value / 20) if isinstance(part, Transformer) else strayed
     elements = [
         Element(e.key, e.place, _changed(e.part, changes[e.key])) if e.key in changes else e
         for e in system.elements
@@ -132,7 +135,7 @@ def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex
     return System(antenna, elements)
 
 
-def _changed(part: OnePort | Line, fields: Mapping[str, Reals]) -> OnePort | Line:
+def _changed(part: OnePort | Line | Transformer, fields: Mapping[str, Reals]) -> OnePort | Line | Transformer:
     if isinstance(part, Line):
         own = {k: v for k, v in fields.items() if not hasattr(part.cable, k)}
         cable: Cable = replace(part.cable, **{k: v for k, v in fields.items() if k not in own})  # type: ignore[arg-type]

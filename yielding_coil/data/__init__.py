@@ -4,11 +4,12 @@ import json
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
-from typing import Any, TypeVar
+from typing import Any, Literal, TypeVar
 
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.lengths import Rule
 from yielding_coil.core.line import Cable
+from yielding_coil.core.ring import Material, Size
 
 # Speech, telegraphy, constant carrier: share of the peak power that heats (practice).
 MODE_DUTY = {"speech": 0.3, "telegraphy": 0.45, "digital": 1.0}
@@ -37,6 +38,53 @@ class WireRow:
     name: str
     diameter_m: float
     covered_m: float
+    source: str
+    metal: str = "copper"
+
+
+@dataclass(frozen=True, slots=True)
+class MetalRow:
+    """A metal at 20 °C, as the skin effect takes it."""
+
+    key: str
+    resistivity_ohm_m: float
+    permeability: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class CapacitorRow:
+    """A kind of capacitor: tolerance as two standard deviations, Q, usual voltages."""
+
+    key: str
+    name: str
+    tolerance: float
+    q: float
+    voltages_v: tuple[float, ...]
+    note: str
+
+
+@dataclass(frozen=True, slots=True)
+class FormerRow:
+    """A tube to wind on."""
+
+    key: str
+    name: str
+    outer_m: float
+    length_m: float
+    source: str
+
+
+@dataclass(frozen=True, slots=True)
+class BoxRow:
+    """A box or a tube that a ring goes into, inside; a round one has its diameter twice."""
+
+    key: str
+    name: str
+    width_m: float
+    height_m: float
+    depth_m: float
+    round: bool
     source: str
 
 
@@ -125,12 +173,6 @@ def bands(region: int = 1) -> dict[str, BandRow]:
 
 
 @cache
-def bands_source() -> str:
-    """Where the bands come from, and how sure they are."""
-    return str(json.loads((files(__package__) / "bands.json").read_text("utf-8"))["source"])
-
-
-@cache
 def lengths() -> dict[str, Rule]:
     """Rules for cutting wire, by key, in the order in which they are shown."""
     return {row["key"]: Rule(**row) for row in _rows("lengths.json")}
@@ -172,3 +214,110 @@ def wire(key: str) -> WireRow:
         NotFoundError: no such key in the table.
     """
     return _one(wires(), key, "wire")
+
+
+@cache
+def metals() -> dict[str, MetalRow]:
+    """Metals by key."""
+    return {row["key"]: MetalRow(**row) for row in _rows("metals.json")}
+
+
+def metal(key: str) -> MetalRow:
+    """A metal.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    return _one(metals(), key, "metal")
+
+
+@cache
+def capacitors() -> dict[str, CapacitorRow]:
+    """Kinds of capacitor by key."""
+    return {
+        row["key"]: CapacitorRow(**{**row, "voltages_v": tuple(row["voltages_v"])})
+        for row in _rows("capacitors.json")
+    }
+
+
+def capacitor(key: str) -> CapacitorRow:
+    """A kind of capacitor.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    return _one(capacitors(), key, "type")
+
+
+@cache
+def formers() -> dict[str, FormerRow]:
+    """Tubes to wind on, by key."""
+    return {row["key"]: FormerRow(**row) for row in _rows("formers.json")}
+
+
+@cache
+def boxes() -> dict[str, BoxRow]:
+    """Boxes and tubes by key."""
+    return {row["key"]: BoxRow(**row) for row in _rows("boxes.json")}
+
+
+@cache
+def ring_materials() -> dict[str, Material]:
+    """Ring materials by mix."""
+    return {
+        row["mix"]: Material(
+            **{
+                **row,
+                "points": tuple((f, real, imaginary) for f, real, imaginary in row["points"]),
+                "q_points": tuple((f, q) for f, q in row["q_points"]),
+            }
+        )
+        for row in _rows("ring_materials.json")
+    }
+
+
+def ring_material(mix: str) -> Material:
+    """What a ring is made of, by its mix.
+
+    Raises:
+        NotFoundError: no such mix in the table.
+    """
+    return _one(ring_materials(), mix, "mix")
+
+
+@cache
+def ring_sizes() -> dict[str, Size]:
+    """Sizes of bare rings by trade name."""
+    return {
+        row["size"]: Size(
+            name=row["size"],
+            outer_m=row["outer_mm"] / 1e3,
+            inner_m=row["inner_mm"] / 1e3,
+            height_m=row["height_mm"] / 1e3,
+            area_m2=row["area_mm2"] / 1e6,
+            path_m=row["path_mm"] / 1e3,
+            trade_al_h=tuple((mix, al / 1e9) for mix, al in row["trade_al_nh"].items()),
+            doubtful=row["doubtful"],
+        )
+        for row in _rows("ring_sizes.json")
+    }
+
+
+def ring_size(name: str) -> Size:
+    """Dimensions of a bare ring.
+
+    Raises:
+        NotFoundError: no such size in the table.
+    """
+    return _one(ring_sizes(), name, "size")
+
+
+def family_of(size: Size) -> Literal["ferrite", "powder"]:
+    """What rings of a trade size are made of: the trade names powder by T, ferrite by FT."""
+    return "ferrite" if size.name.startswith("F") else "powder"
+
+
+@cache
+def source_of(table: str) -> str:
+    """Where a table comes from, as it says itself."""
+    return str(json.loads((files(__package__) / f"{table}.json").read_text("utf-8"))["source"])

@@ -6,7 +6,7 @@ from functools import lru_cache
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field
+from pydantic import Field
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
@@ -16,36 +16,22 @@ from yielding_coil.core.solenoid import Solenoid, turns_for
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
-
-# Wide enough for anything that is made of wire, narrow enough that no sum of them overflows.
-MOST = 1e15
-Positive = Annotated[float, Field(gt=1e-18, le=MOST, allow_inf_nan=False)]
-NotNegative = Annotated[float, Field(ge=0, le=MOST, allow_inf_nan=False)]
-Finite = Annotated[float, Field(ge=-MOST, le=MOST, allow_inf_nan=False)]
-Hertz = Annotated[float, Field(ge=1, le=1e12, allow_inf_nan=False)]
-# A part, a turn, a wire, in metres; a length of line.
-PartLength = Annotated[float, Field(ge=1e-6, le=100, allow_inf_nan=False)]
-LineLength = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
-Henry = Annotated[float, Field(ge=1e-12, le=1e3, allow_inf_nan=False)]
-Farad = Annotated[float, Field(ge=1e-18, le=1.0, allow_inf_nan=False)]
-SpreadOf = Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)]
+from yielding_coil.store.payload import (
+    Farad,
+    Finite,
+    Henry,
+    Hertz,
+    LineLength,
+    NotNegative,
+    PartLength,
+    Payload,
+    PieceSnapshot,
+    SpreadOf,
+    Words,
+)
+from yielding_coil.store.wound import CoilOnRing, WoundTransformer
 
 READING = "reading"
-
-
-def plain(text: str) -> str:
-    """A text without what no database takes and no eye sees."""
-    return "".join(c if c.isprintable() else " " for c in text).strip()
-
-
-# What a person wrote, in one line.
-Words = Annotated[str, AfterValidator(plain)]
-
-
-class Payload(BaseModel):
-    """A thing kept as JSON: nothing unknown in it, nothing infinite."""
-
-    model_config = ConfigDict(extra="forbid")
 
 
 class TargetPayload(Payload):
@@ -76,14 +62,6 @@ class ResistorAntenna(Payload):
     reactance_ohm: Finite = 0.0
 
 
-class PieceSnapshot(Payload):
-    """A piece of the drawer as it was when this revision was made."""
-
-    id: UUID
-    revision: int
-    values: dict[str, Any]
-
-
 class Coil(Payload):
     """A coil wound for an inductance, on a former, with a wire.
 
@@ -97,6 +75,8 @@ class Coil(Payload):
     former_m: PartLength
     wire: Annotated[Words, Field(max_length=40)]
     pitch_m: PartLength | None = None  # None: turns touching
+    # Turns from the radio's end to a tap; null without one.
+    tap_turns: Annotated[float, Field(gt=0, le=500)] | None = None
     spread: SpreadOf = 0.04
     piece: PieceSnapshot | None = None
 
@@ -116,7 +96,15 @@ class Coil(Payload):
                 f"at least the wire over its covering, {wire.covered_m * 1e3:.3g} mm: "
                 "take a thinner wire or a wider pitch",
             )
-        return Solenoid(self.former_m + wire.covered_m, pitch, turns, wire.diameter_m)
+        metal = data.metal(wire.metal)
+        return Solenoid(
+            self.former_m + wire.covered_m,
+            pitch,
+            turns,
+            wire.diameter_m,
+            metal.resistivity_ohm_m,
+            metal.permeability,
+        )
 
     def exact_turns(self, frequency_hz: float) -> float:
         """The fraction of turns that reads the inductance."""
@@ -130,6 +118,12 @@ class Coil(Payload):
         """The coil with the fraction of turns that reads the inductance, refused near its self-resonance."""
         wound = self.solenoid(self.exact_turns(frequency_hz))
         wound.apparent_inductance_h(frequency_hz)  # refuses above 0.9 of self-resonance, saying how near
+        if self.tap_turns is not None and self.tap_turns >= wound.turns:
+            raise OutOfDomainError(
+                "tap_turns",
+                f"{self.tap_turns:g}",
+                f"less than the {wound.turns:.1f} turns of the whole coil: the tap lies inside it",
+            )
         return wound
 
     def to_core(self, frequency_hz: float) -> Inductor:
@@ -267,7 +261,9 @@ class Feedline(Payload):
         )
 
 
-AnyElement = Annotated[Coil | CoaxCapacitor | FixedCapacitor | Feedline, Field(discriminator="kind")]
+AnyElement = Annotated[
+    Coil | CoaxCapacitor | FixedCapacitor | CoilOnRing | WoundTransformer | Feedline, Field(discriminator="kind")
+]
 
 
 class DesignContent(Payload):

@@ -5,7 +5,7 @@ from datetime import UTC, datetime
 from typing import Any, Literal
 from uuid import UUID
 
-from sqlalchemy import select
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError, RefusedError, StaleEditError
@@ -42,6 +42,31 @@ def one_design(session: Session, design_id: UUID, *, deleted: bool = False) -> D
         what = "is in the bin; take it back there" if design is not None else "is not kept here; choose another"
         raise NotFoundError(f"the design {what}", field="design_id", in_bin=design is not None)
     return design
+
+
+def designs_that_use(session: Session) -> dict[UUID, int]:
+    """How many designs hold each piece in their newest state, by the piece's id; those in the bin left out."""
+    newest_number = (
+        select(DesignRevision.design_id, func.max(DesignRevision.number).label("number"))
+        .group_by(DesignRevision.design_id)
+        .subquery()
+    )
+    query = (
+        select(DesignRevision.content)
+        .join(
+            newest_number,
+            (DesignRevision.design_id == newest_number.c.design_id)
+            & (DesignRevision.number == newest_number.c.number),
+        )
+        .join(Design, Design.id == DesignRevision.design_id)
+        .where(Design.deleted_at.is_(None))
+    )
+    used: dict[UUID, int] = {}
+    for content in session.scalars(query):
+        held = {e["piece"]["id"] for e in content.get("elements", []) if e.get("piece")}
+        for piece_id in held:
+            used[UUID(piece_id)] = used.get(UUID(piece_id), 0) + 1
+    return used
 
 
 def bin_design(design: Design) -> None:

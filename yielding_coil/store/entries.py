@@ -12,8 +12,8 @@ from sqlalchemy.orm import Session
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.hanging import Done, Hanging
 from yielding_coil.core.lengths import USUAL_ADDED, Arrangement
-from yielding_coil.store.content import Payload, Words
 from yielding_coil.store.dial import AnyRead
+from yielding_coil.store.payload import Payload, Words
 from yielding_coil.store.tables import Build, Entry
 
 WireLength = Annotated[float, Field(gt=0, le=1e4, allow_inf_nan=False)]

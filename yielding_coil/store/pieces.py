@@ -1,24 +1,75 @@
-"""Queries on the drawer: so far cables of one's own."""
+"""Queries on the drawer."""
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
+from typing import Any
 from uuid import UUID
 
+from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.store.content import CableValues
+from yielding_coil.store.drawer import AnyPiece
 from yielding_coil.store.tables import Piece
 
 OWN = "own-"
 
+_ANY: TypeAdapter[Any] = TypeAdapter(AnyPiece)
+
+
+def pieces(session: Session, kind: str | None = None) -> Sequence[Piece]:
+    """Pieces that are not in the bin, by kind and name."""
+    query = select(Piece).where(Piece.deleted_at.is_(None))
+    if kind is not None:
+        query = query.where(Piece.kind == kind)
+    return session.scalars(query.order_by(Piece.kind, Piece.name, Piece.id)).all()
+
 
 def own_cables(session: Session) -> Sequence[Piece]:
     """Cables of one's own that are not in the bin, by name."""
-    query = select(Piece).where(Piece.kind == "cable", Piece.deleted_at.is_(None))
-    return session.scalars(query.order_by(Piece.name, Piece.id)).all()
+    return pieces(session, "cable")
+
+
+def held(row: Piece) -> AnyPiece:
+    """A row as what it is."""
+    found: AnyPiece = _ANY.validate_python(
+        {
+            "kind": row.kind,
+            "name": row.name,
+            "count": row.count,
+            "price": row.price or "",
+            "nominal_key": row.nominal_key,
+            "sweep_id": row.sweep_id,
+            "values": row.values,
+        }
+    )
+    return found
+
+
+def columns_of(piece: AnyPiece) -> dict[str, Any]:
+    """What a piece is, as the columns of its row."""
+    measured = piece.sweep_id is not None or (piece.kind == "core" and piece.values.al_h is not None)
+    return {
+        "kind": piece.kind,
+        "name": piece.name,
+        "count": piece.count,
+        "price": piece.price or None,
+        "nominal_key": piece.nominal_key,
+        "sweep_id": piece.sweep_id,
+        "values": piece.values.model_dump(mode="json"),
+        "provenance": "measured" if measured else "nominal" if piece.nominal_key else "entered",
+    }
+
+
+def keep_piece(session: Session, piece: AnyPiece) -> Piece:
+    """Put a piece into the drawer."""
+    row = Piece(**columns_of(piece))
+    session.add(row)
+    session.flush()
+    return row
 
 
 def one_piece(session: Session, piece_id: UUID, *, deleted: bool = False) -> Piece:

@@ -30,7 +30,7 @@
 	let markerHz = $state(14e6);
 
 	async function pieces(): Promise<void> {
-		own = await answer(api.GET('/api/pieces'));
+		own = await answer(api.GET('/api/pieces', { params: { query: { kind: 'cable' } } }));
 	}
 	void bench.attempt(async () => {
 		await Promise.all([bench.load(), pieces()]);
@@ -116,7 +116,13 @@
 		await bench.attempt(async () => {
 			await answer(
 				api.POST('/api/pieces', {
-					body: { values: { ...values, name: named }, sweep_id: sweeps.open?.id ?? null }
+					body: {
+						kind: 'cable',
+						name: named,
+						price: '',
+						values: { ...values, name: named },
+						sweep_id: sweeps.open?.id ?? null
+					}
 				})
 			);
 			saved = named;

@@ -16,6 +16,13 @@
 
 	let { own, attempt, onchange }: Props = $props();
 
+	const cables = $derived(
+		own.flatMap((piece) =>
+			piece.held.kind === 'cable'
+				? [{ piece, name: piece.held.name, values: piece.held.values }]
+				: []
+		)
+	);
 	let binned = $state.raw<Schemas['PieceOut'] | null>(null);
 
 	async function bin(piece: Schemas['PieceOut']): Promise<void> {
@@ -44,29 +51,25 @@
 	{#if binned}
 		{@const gone = binned}
 		<Note kind="news"
-			>“{gone.name}” is in the bin. Designs that use it keep what it was.
+			>“{gone.held.name}” is in the bin. Designs that use it keep what it was.
 			<button class="button" onclick={() => void restore(gone)}>Take it back</button></Note
 		>
 	{/if}
-	{#if own.length}
+	{#if cables.length}
 		<ul class="own">
-			{#each own as piece (piece.id)}
+			{#each cables as { piece, name, values } (piece.id)}
 				<li>
-					<strong>{piece.name}</strong>
+					<strong>{name}</strong>
 					<span class="mono"
-						>{figures(piece.values.impedance_ohm)} Ω, VF {piece.values.velocity_factor.toFixed(3)}, {figures(
-							piece.values.loss_sqrt * Math.sqrt(14) + piece.values.loss_linear * 14
+						>{figures(values.impedance_ohm)} Ω, VF {values.velocity_factor.toFixed(3)}, {figures(
+							values.loss_sqrt * Math.sqrt(14) + values.loss_linear * 14
 						)} dB/100 m at 14 MHz</span
 					>
 					<small class="soft"
-						>{piece.provenance}, {megahertz(piece.values.low_hz)} to {megahertz(
-							piece.values.high_hz
-						)} MHz</small
+						>{piece.provenance}, {megahertz(values.low_hz)} to {megahertz(values.high_hz)} MHz</small
 					>
-					<button
-						class="plain"
-						aria-label="Put {piece.name} in the bin"
-						onclick={() => void bin(piece)}>bin</button
+					<button class="plain" aria-label="Put {name} in the bin" onclick={() => void bin(piece)}
+						>bin</button
 					>
 				</li>
 			{/each}

@@ -16,7 +16,7 @@
 	import Ruler from '../lib/controls/Ruler.svelte';
 	import { length, millimetres, quantity, turns } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import { isCoil, type Part, rulerRange, valueOf, withElement, withValue } from './shape';
+	import { isCoil, isWound, type Part, rulerRange, valueOf, withElement, withValue } from './shape';
 
 	interface Props {
 		content: Content;
@@ -63,7 +63,7 @@
 		const element = untrack(() =>
 			withValue(content, part, (low + high) / 2).elements.find((e) => e.key === part.key)
 		);
-		if (!element || element.kind === 'line') return;
+		if (!element || element.kind === 'line' || isWound(element)) return;
 		answer(api.POST('/api/rulers', { body: { element, center_hz, low, high } }))
 			.then((found) => (ticks = found))
 			.catch(() => (ticks = []));
@@ -96,7 +96,7 @@
 		const element = coil ?? stub;
 		if (!element) return;
 		const { value: gives } = await answer(
-			api.POST('/api/windings', { body: { element, center_hz: centerHz, make: amount } })
+			api.POST('/api/rulers/marks', { body: { element, center_hz: centerHz, make: amount } })
 		);
 		onedit(withValue(content, part, gives), true);
 	}

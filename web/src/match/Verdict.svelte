@@ -37,7 +37,10 @@
 	const shape = $derived(shapeOf(content));
 	const made = $derived(
 		prediction.made
-			.filter((m): m is CoilMade | CapacitorMade => m.kind !== 'line')
+			.filter(
+				(m): m is CoilMade | CapacitorMade =>
+					m.kind === 'coil' || m.kind === 'coax_capacitor' || m.kind === 'capacitor'
+			)
 			.sort((a, b) => Number(b.kind === 'coil') - Number(a.kind === 'coil'))
 	);
 	const coils = $derived(made.filter((m) => m.kind === 'coil'));

@@ -3,7 +3,7 @@
 import type { Content, Prediction, Station } from '../lib/api/client';
 import { valueAt } from '../lib/charts/curve';
 import { type LengthUnit, length, megahertz } from '../lib/units/format';
-import { feedline, parts } from './shape';
+import { feedline, isWound, parts, woundName, woundTitle } from './shape';
 import { lineLoss } from './words';
 
 /** What a station shows at one frequency; null where it is not known. */
@@ -37,12 +37,15 @@ export function point(
 export function partNames(content: Content): Map<string, string> {
 	const found = parts(content);
 	const twins = new Set(found.map((p) => p.kind === 'coil')).size === 1;
-	return new Map(
-		found.map((p) => {
+	return new Map([
+		...found.map((p): [string, string] => {
 			const what = p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C';
 			return [p.key, twins ? `${p.place} ${what}` : what];
-		})
-	);
+		}),
+		...content.elements
+			.filter(isWound)
+			.map((w): [string, string] => [w.key, w.kind === 'transformer' ? 'unun' : 'ring coil'])
+	]);
 }
 
 /** The way that each part takes on the chart of Γ, from the wire to the box. */
@@ -103,13 +106,29 @@ export function stopsOf({
 		here: false,
 		...more
 	});
-	const made = parts(content).map(
-		(p) => `${names.get(p.key)} ${p.place === 'series' ? 'up' : 'across'}`
-	);
-	const heat = seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0);
+	const made = content.elements
+		.filter((e) => e.place !== 'through')
+		.map((e) => `${names.get(e.key)} ${e.place === 'series' ? 'up' : 'across'}`);
+	// An unun or a balun is a stop of its own: its watts branch off where it hangs.
+	const wound = content.elements.flatMap((e, i) => {
+		const below = seen[i + 1];
+		if (e.kind !== 'transformer' || !below) return [];
+		const href = sweepHref.replace(/sweep$/, `wind?piece=${e.key}`);
+		return [
+			stop(e.key, woundTitle(e), woundName(e), below, {
+				heat: below.loss ?? 0,
+				href,
+				here: !made.length
+			})
+		];
+	});
+	const inWound = wound.reduce((sum, w) => sum + w.heat, 0);
+	const heat =
+		seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0) - inWound;
 	return [
 		stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref }),
-		stop('match', 'Match', made.join(' · '), box, { heat, here: true }),
+		...wound,
+		...(made.length ? [stop('match', 'Match', made.join(' · '), box, { heat, here: true })] : []),
 		...(line
 			? [
 					stop(

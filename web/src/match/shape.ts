@@ -2,12 +2,51 @@
 
 import type { Candidate, Coil, Content, Element } from '../lib/api/client';
 
-export type Part = Exclude<Element, { kind: 'line' }>;
+export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
 export type Line = Extract<Element, { kind: 'line' }>;
+/** Wound on a ring: set on the winding desk, not on a ruler. */
+export type Wound = Extract<Element, { kind: 'ring_coil' | 'transformer' }>;
+
+/** Whether an element is wound on a ring. */
+export function isWound(element: Element): element is Wound {
+	return element.kind === 'ring_coil' || element.kind === 'transformer';
+}
+
+/** What an unun or a balun is, with its impedance ratio. */
+export function woundTitle(wound: Extract<Wound, { kind: 'transformer' }>): string {
+	const fixed: Record<string, string> = {
+		'two-in-hand': '4 : 1 unun',
+		'three-in-hand': '9 : 1 unun',
+		'four-in-hand': '16 : 1 unun',
+		'voltage-balun-4': '4 : 1 voltage balun',
+		'current-balun-1': '1 : 1 current balun',
+		'current-balun-4-one': '4 : 1 current balun',
+		'current-balun-4-two': '4 : 1 current balun, two rings'
+	};
+	const ratio = (wound.secondary_turns / wound.primary_turns) ** 2;
+	return (
+		fixed[wound.wiring] ??
+		`${Number(ratio.toFixed(1))} : 1 ${wound.wiring === 'separate' ? 'transformer' : 'unun'}`
+	);
+}
+
+/** What a thing wound on a ring is called: its turns, and its core. */
+export function woundName(wound: Wound): string {
+	const { mix, size, stack } = wound.core;
+	const core = `${stack && stack > 1 ? `${stack} × ` : ''}${size}-${mix}`;
+	if (wound.kind === 'ring_coil') return `${wound.turns} turns on ${core}`;
+	const inHand = { 'two-in-hand': 2, 'three-in-hand': 3, 'four-in-hand': 4 }[
+		wound.wiring as string
+	];
+	if (inHand) return `${wound.primary_turns} turns of ${inHand} wires on ${core}`;
+	if (wound.wiring === 'tapped' || wound.wiring === 'separate')
+		return `${wound.primary_turns} in ${wound.secondary_turns} on ${core}`;
+	return `${wound.primary_turns} turns on ${core}`;
+}
 
 /** The parts of the match, the series one first. */
 export function parts(content: Content): Part[] {
-	const found = content.elements.filter((e): e is Part => e.kind !== 'line');
+	const found = content.elements.filter((e): e is Part => e.kind !== 'line' && !isWound(e));
 	return [...found].sort((a, b) => Number(a.place === 'shunt') - Number(b.place === 'shunt'));
 }
 

@@ -12,6 +12,7 @@ import {
 	swr,
 	turns
 } from '../lib/units/format';
+import { isWound, woundName } from './shape';
 
 type Finding = Schemas['Finding'];
 export type Made = Prediction['made'][number];
@@ -25,6 +26,14 @@ const number = (value: number | string | null | undefined) =>
 export function contributor(name: string): string {
 	if (name === 'reading') return 'the reading';
 	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
+	const wound: Record<string, string> = {
+		leakage: 'the leakage, known by its range only,',
+		capacitance: "the winding's capacitance, known by its range only,",
+		input: 'the capacitor across the input'
+	};
+	const [, part] = name.split(' ');
+	if (part && wound[part]) return wound[part];
+	if (name === 'unun' || name === 'balun') return "the core's permeability";
 	return `the ${name} part's spread`;
 }
 
@@ -98,13 +107,17 @@ export function designDifference(a: Content, b: Content): string[] {
 	const name = (e: Content['elements'][number]) =>
 		e.kind === 'line'
 			? 'coax'
-			: `${e.place} ${e.kind === 'coil' ? 'coil' : e.kind === 'coax_capacitor' ? 'coax capacitor' : 'capacitor'}`;
+			: isWound(e)
+				? 'wound'
+				: `${e.place} ${e.kind === 'coil' ? 'coil' : e.kind === 'coax_capacitor' ? 'coax capacitor' : 'capacitor'}`;
 	const value = (e: Content['elements'][number]) =>
 		e.kind === 'line'
 			? `${length(e.length_m, 'm')} of ${e.cable}`
-			: e.kind === 'coil'
-				? `${quantity(e.inductance_h, 'H')} on ${millimetres(e.former_m)}`
-				: quantity(e.capacitance_f, 'F');
+			: isWound(e)
+				? woundName(e)
+				: e.kind === 'coil'
+					? `${quantity(e.inductance_h, 'H')} on ${millimetres(e.former_m)}`
+					: quantity(e.capacitance_f, 'F');
 	const said: string[] = [];
 	for (const e of a.elements) {
 		const other = b.elements.find((o) => o.key === e.key && o.kind === e.kind);

@@ -4,6 +4,7 @@
 <script lang="ts">
 	import { answer, api, type Design } from '../api/client';
 	import { router } from '../router/router.svelte';
+	import { isWound, woundName } from '../../match/shape';
 	import { quantity } from '../units/format';
 	import Dialog from './Dialog.svelte';
 	import { type Found, search } from './find';
@@ -26,6 +27,15 @@
 	function parts(design: Design, build: string, to: string): Found[] {
 		return design.revision.content.elements.flatMap((e) => {
 			if (e.kind === 'line') return [];
+			if (isWound(e)) {
+				return [
+					{
+						name: woundName(e),
+						detail: `wound for ${build}, ${design.name}`,
+						href: `${to.replace(/match$/, 'wind')}?design=${design.id}`
+					}
+				];
+			}
 			const what = `${e.place === 'series' ? 'Series' : 'Shunt'} ${e.kind === 'coil' ? 'coil' : 'capacitor'}`;
 			const value =
 				e.kind === 'coil' ? quantity(e.inductance_h, 'H') : quantity(e.capacitance_f, 'F');

@@ -1,0 +1,192 @@
+"""Which core for a transformer, and which capacitor across its input: all candidates judged at once."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import NamedTuple
+
+import numpy as np
+from scipy.optimize import minimize_scalar
+
+from yielding_coil.core.arrays import Complex, Real, Reals
+from yielding_coil.core.conductor import Conductor
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.heat import highest_power_w, warming_c
+from yielding_coil.core.reflection import reflection_of
+from yielding_coil.core.ring import Ring
+from yielding_coil.core.system import Antenna
+from yielding_coil.core.target import Target, judged_at
+from yielding_coil.core.transformer import Transformer
+
+# Capacitors across the input that are tried first.
+TRIED_F = np.linspace(0, 400e-12, 17)
+# Frequencies on each target that a core is judged at.
+POINTS = 5
+
+
+def input_capacitance(transformer: Transformer, antenna: Antenna, targets: Sequence[Target]) -> float:
+    """The capacitor across the input that leaves the least worst SWR over the targets against their limits.
+
+    Zero when none helps. Tried from 0 to 400 pF, then refined round the best.
+
+    Raises:
+        OutOfDomainError: no target.
+    """
+    frequency, allowed = judged_at(targets, 21)
+    load = antenna.impedance_at(frequency)
+
+    def worst(farad: Reals) -> Real:
+        seen = replace(transformer, input_capacitance_f=farad).flow(frequency, load).near_ohm
+        return np.asarray((np.abs(reflection_of(seen)) / allowed).max(axis=-1))
+
+    tried = worst(TRIED_F[:, np.newaxis])
+    best = int(np.argmin(tried))
+    low, high = TRIED_F[max(best - 1, 0)], TRIED_F[min(best + 1, TRIED_F.size - 1)]
+    found = minimize_scalar(
+        lambda picofarad: float(worst(float(picofarad) * 1e-12)),
+        bounds=(low * 1e12, high * 1e12),
+        method="bounded",
+        options={"xatol": 0.01},
+    )
+    # A picofarad that gains next to nothing is left out.
+    return float(found.x) * 1e-12 if float(found.fun) < 0.999 * float(tried[0]) else 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """What a core is wanted for.
+
+    Args:
+        antenna: what hangs on the secondary, inside whose range the targets lie.
+        targets: at least one.
+        power_w: at the input.
+        duty: share of it that heats.
+        plan: any transformer of the wanted kind: leakage, capacitance, share and copper are taken from it.
+        covered_m: of the wire, over its covering.
+        together: wires that share the hole all along.
+        allowed_c: rise of temperature.
+    """
+
+    antenna: Antenna
+    targets: Sequence[Target]
+    power_w: float
+    duty: float
+    plan: Transformer
+    covered_m: float
+    together: int = 1
+    allowed_c: float = 40.0
+
+
+class Judged(NamedTuple):
+    """What one core with one pair of turns would do, at its best capacitor of those tried.
+
+    `reach` is the worst |Γ| over the allowed one: every target is held up to 1. `fits` says that the hole takes the
+    wire in one layer.
+    """
+
+    ring: Ring
+    primary_turns: int
+    secondary_turns: int
+    input_capacitance_f: float
+    worst_swr: float
+    reach: float
+    worst_loss_db: float
+    rise_c: float
+    highest_power_w: float | None
+    fits: bool
+
+
+@dataclass(frozen=True, slots=True)
+class _Rings:
+    """Several rings as one core: their impedances stacked, shape (rings, n)."""
+
+    rings: tuple[Ring, ...]
+
+    def core_ohm(self, frequency_hz: Reals, turns: Reals) -> Complex:
+        return np.stack([ring.core_ohm(frequency_hz, turns) for ring in self.rings])
+
+    def flux_t(self, frequency_hz: Reals, turns: float, peak_v: Reals) -> Real:
+        return np.stack([ring.flux_t(frequency_hz, turns, peak_v) for ring in self.rings])
+
+
+def turn_pairs(turns_ratio: float, most_primary: int = 5) -> list[tuple[int, int]]:
+    """Whole turns that come within a twentieth of a turns ratio, fewest first.
+
+    Raises:
+        OutOfDomainError: a ratio below one.
+
+    >>> turn_pairs(7.0, 3)
+    [(1, 7), (2, 14), (3, 21)]
+    """
+    if not turns_ratio >= 1:
+        raise OutOfDomainError("turns_ratio", turns_ratio, "1 or more")
+    pairs = ((m, round(m * turns_ratio)) for m in range(1, most_primary + 1))
+    return [(m, n) for m, n in pairs if abs(n / m / turns_ratio - 1) <= 0.05]
+
+
+def judge(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: Task) -> list[Judged]:
+    """Every ring with every pair of turns, the most useful first.
+
+    Those come first that fit, stay cool at the power asked for and hold the targets; among these the least loss.
+    Of those that hold nothing, the one that comes nearest.
+
+    Raises:
+        OutOfDomainError: no ring, no pair of turns, or no target.
+    """
+    if not rings or not pairs:
+        raise OutOfDomainError("rings", "none", "at least one ring and one pair of turns")
+    found = [judged for pair in pairs for judged in _judge_pair(tuple(rings), *pair, task)]
+    return sorted(
+        found,
+        key=lambda j: (not j.fits, j.rise_c > task.allowed_c, j.reach > 1, max(j.reach, 1.0), j.worst_loss_db),
+    )
+
+
+def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Task) -> list[Judged]:
+    frequency, allowed = judged_at(task.targets, POINTS)
+    load = task.antenna.impedance_at(frequency)
+    plan = task.plan
+    metres = [[r.wire_length_m(1, task.covered_m)] for r in rings]
+    wound = replace(
+        plan,
+        ring=_Rings(rings),
+        primary_turns=primary,
+        secondary_turns=secondary,
+        core_turns=None,
+        input_capacitance_f=TRIED_F[:, np.newaxis, np.newaxis],
+        primary=_longer(plan.primary, primary, metres),
+        secondary=_longer(plan.secondary, secondary, metres),
+    )
+    # Shapes: capacitors, rings, frequencies.
+    flow = wound.flow(frequency, load)
+    gamma = np.abs(reflection_of(flow.near_ohm))
+    best = (gamma / allowed).max(axis=-1).argmin(axis=0)
+    ring_index = np.arange(len(rings))
+    at_best = gamma[best, ring_index]
+    share = (flow.core_w + flow.copper_w)[best, ring_index] / flow.input_w[best, ring_index]
+    loss_db = 10 * np.log10(flow.input_w[best, ring_index] / flow.load_w[best, ring_index])
+    magnitudes = at_best.max(axis=-1)
+    reach = (at_best / allowed).max(axis=-1)
+    # In units of one wire: all wires in every turn, or the long wire and the twisted first turns.
+    places = primary * task.together if task.together > 1 else secondary + primary
+    out = []
+    for k, ring in enumerate(rings):
+        rise = warming_c(task.power_w * task.duty * float(share[k].max()), ring.surface_m2)
+        out.append(
+            Judged(
+                ring=ring,
+                primary_turns=primary,
+                secondary_turns=secondary,
+                input_capacitance_f=float(TRIED_F[best[k]]),
+                worst_swr=float((1 + magnitudes[k]) / max(1 - magnitudes[k], 1e-9)),
+                reach=float(reach[k]),
+                worst_loss_db=float(loss_db[k].max()),
+                rise_c=rise,
+                highest_power_w=highest_power_w(task.power_w, rise, task.allowed_c),
+                fits=places <= ring.turns_that_fit(task.covered_m),
+            )
+        )
+    return out
+
+
+def _longer(copper: Conductor | None, turns: int, metres: list[list[float]]) -> Conductor | None:
+    return None if copper is None else replace(copper, length_m=np.array(metres) * turns)

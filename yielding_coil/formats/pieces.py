@@ -1,0 +1,189 @@
+"""The drawer as a table of comma-separated values: a row a piece, lengths in mm, values as people write them."""
+
+import csv
+import io
+from collections.abc import Mapping, Sequence
+from typing import Any, Literal, NamedTuple
+
+from yielding_coil.core.errors import RefusedError, UnreadableError
+from yielding_coil.core.quantity import Kind, parse
+from yielding_coil.formats.text import short, text_of
+
+WHAT_IS_READ = "a table (.csv) whose first row names its columns, kind and name among them"
+MOST_ROWS = 2000
+
+
+class Column(NamedTuple):
+    """A column of the table: where its value stands in a piece, and how it is read.
+
+    `reads` is words, a plain number, yes or no, or a kind of quantity; `scale` is SI over what is written.
+    """
+
+    name: str
+    field: str
+    reads: Literal["words", "number", "count", "yes"] | Kind
+    scale: float = 1.0
+
+
+MM = 1e-3
+COLUMNS = (
+    Column("mix", "mix", "words"),
+    Column("size", "size", "words"),
+    Column("rings", "stack", "count"),
+    Column("al_nh", "al_h", "number", 1e-9),
+    Column("metal", "metal", "words"),
+    Column("diameter_mm", "diameter_m", "number", MM),
+    Column("covered_mm", "covered_m", "number", MM),
+    Column("type", "type", "words"),
+    Column("value", "capacitance_f", "capacitance"),
+    Column("tolerance_percent", "tolerance", "number", 0.01),
+    Column("voltage_v", "voltage_v", "number"),
+    Column("q", "q", "number"),
+    Column("outer_mm", "outer_m", "number", MM),
+    Column("length_mm", "length_m", "number", MM),
+    Column("width_mm", "width_m", "number", MM),
+    Column("height_mm", "height_m", "number", MM),
+    Column("depth_mm", "depth_m", "number", MM),
+    Column("round", "round", "yes"),
+    Column("impedance_ohm", "impedance_ohm", "number"),
+    Column("velocity_factor", "velocity_factor", "number"),
+    Column("loss_sqrt", "loss_sqrt", "number"),
+    Column("loss_linear", "loss_linear", "number"),
+    Column("impedance_tolerance_percent", "impedance_tolerance", "number", 0.01),
+    Column("velocity_tolerance_percent", "velocity_tolerance", "number", 0.01),
+    Column("loss_tolerance_percent", "loss_tolerance", "number", 0.01),
+    Column("low_mhz", "low_hz", "number", 1e6),
+    Column("high_mhz", "high_hz", "number", 1e6),
+)
+# Columns that a kind cannot do without.
+NEEDED = {
+    "core": ("mix", "size"),
+    "wire": ("diameter_mm", "covered_mm"),
+    "capacitor": ("value",),
+    "former": ("outer_mm", "length_mm"),
+    "box": ("width_mm", "height_mm", "depth_mm"),
+    "cable": ("impedance_ohm", "velocity_factor", "loss_sqrt", "loss_linear", "low_mhz", "high_mhz"),
+}
+HEADINGS = ("kind", "name", "count", "price", *(c.name for c in COLUMNS))
+
+
+class PieceRow(NamedTuple):
+    """A row as it was read: its line in the file, and the piece as plain values in SI."""
+
+    line: int
+    piece: dict[str, Any]
+
+
+def read(data: bytes) -> list[PieceRow]:
+    """Read the table; a blank cell leaves its value to the default.
+
+    Raises:
+        UnreadableError: no such table, columns missing, or a cell that is not understood; it names the line.
+    """
+    text = text_of(data, WHAT_IS_READ)
+    try:
+        rows = list(csv.reader(io.StringIO(text), strict=True))
+    except csv.Error as error:
+        raise UnreadableError(f"this is no table of comma-separated values ({error})") from error
+    filled = [(i, [_bare(c) for c in r]) for i, r in enumerate(rows, start=1) if any(c.strip() for c in r)]
+    if not filled:
+        raise UnreadableError("the table has no row", accepted=WHAT_IS_READ)
+    heading = [c.lower() for c in filled[0][1]]
+    missing = [c for c in ("kind", "name") if c not in heading]
+    if missing:
+        raise UnreadableError(
+            f"the columns {' and '.join(missing)} are missing; the first row reads {short(', '.join(heading))}",
+            line=filled[0][0],
+            accepted=", ".join(HEADINGS),
+        )
+    unknown = [c for c in heading if c and c not in HEADINGS]
+    if unknown:
+        raise UnreadableError(
+            f"nothing here is called {short(', '.join(unknown))}", line=filled[0][0], accepted=", ".join(HEADINGS)
+        )
+    if len(filled) - 1 > MOST_ROWS:
+        raise UnreadableError(f"the table has {len(filled) - 1} rows; at most {MOST_ROWS} are read")
+    return [PieceRow(line, _piece(line, dict(zip(heading, cells, strict=False)))) for line, cells in filled[1:]]
+
+
+def _piece(line: int, cells: Mapping[str, str]) -> dict[str, Any]:
+    kind = cells.get("kind", "").lower()
+    if kind not in NEEDED:
+        raise UnreadableError(f"there is no kind “{short(kind)}”", line=line, accepted=", ".join(NEEDED))
+    missing = [name for name in NEEDED[kind] if not cells.get(name)]
+    if missing:
+        raise UnreadableError(
+            f"a {kind} needs {', '.join(NEEDED[kind])}; {', '.join(missing)} is empty or missing", line=line
+        )
+    values = {c.field: _cell(line, c, cells[c.name]) for c in COLUMNS if cells.get(c.name)}
+    if kind == "cable":
+        values.setdefault("impedance_tolerance", 0.02)
+        values.setdefault("velocity_tolerance", 0.02)
+        values.setdefault("loss_tolerance", 0.1)
+        values["name"] = cells["name"]
+    piece: dict[str, Any] = {"kind": kind, "name": cells["name"], "price": cells.get("price", ""), "values": values}
+    if cells.get("count"):
+        piece["count"] = _cell(line, Column("count", "count", "count"), cells["count"])
+    return piece
+
+
+def _cell(line: int, column: Column, text: str) -> float | int | str | bool:
+    try:
+        if column.reads == "words":
+            return text
+        if column.reads == "yes":
+            return text.lower() in ("yes", "true", "1")
+        if column.reads == "count":
+            return int(text)
+        if column.reads == "number":
+            return float(text) * column.scale
+        return parse(text, column.reads)
+    except RefusedError as why:
+        raise UnreadableError(f"{column.name}: {why.message}", line=line) from why
+    except ValueError as why:
+        what = "a whole number" if column.reads == "count" else "a number, with a point for decimals"
+        raise UnreadableError(f"{column.name} reads “{short(text)}”; it must be {what}", line=line) from why
+
+
+def write(pieces: Sequence[Mapping[str, Any]]) -> bytes:
+    """The pieces as such a table; what is read of it again is the same."""
+    out = io.StringIO()
+    table = csv.DictWriter(out, HEADINGS, lineterminator="\r\n")
+    table.writeheader()
+    for piece in pieces:
+        row = {name: _plain(piece.get(name)) for name in ("kind", "name", "count", "price")}
+        for column in COLUMNS:
+            value = piece["values"].get(column.field)
+            if value is None or (column.name in NEEDED["cable"] and piece["kind"] != "cable"):
+                continue
+            row[column.name] = _written(column, value)
+        table.writerow(row)
+    return out.getvalue().encode("utf-8")
+
+
+# What a spreadsheet takes for the beginning of a formula.
+_FORMULA = ("=", "+", "@", "-")
+
+
+def _plain(value: object) -> str:
+    """A cell that a spreadsheet takes for words, never for a formula."""
+    text = "" if value is None else str(value)
+    return f"'{text}" if text.startswith(_FORMULA) else text
+
+
+def _bare(cell: str) -> str:
+    """A cell without the mark that kept it from being a formula."""
+    text = cell.strip()
+    return text[1:] if text.startswith("'") and text[1:].startswith(_FORMULA) else text
+
+
+def _written(column: Column, value: Any) -> str:
+    if column.reads == "words":
+        return _plain(value)
+    if column.reads == "yes":
+        return "yes" if value else "no"
+    if column.reads == "count":
+        return str(value)
+    if column.reads == "capacitance":
+        return f"{value * 1e12:.12g} pF"
+    return f"{value / column.scale:.12g}"

@@ -1,0 +1,127 @@
+"""What lies in the drawer: cores, wires, cables, capacitors, formers, boxes; each kind with its own values."""
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+from pydantic import Field
+
+from yielding_coil import data
+from yielding_coil.core.combining import Stock
+from yielding_coil.store.content import CableValues
+from yielding_coil.store.payload import Farad, PartLength, Payload, SpreadOf, Words
+from yielding_coil.store.wound import RingCore
+
+Name = Annotated[Words, Field(min_length=1, max_length=120)]
+Key = Annotated[Words, Field(max_length=40)]
+
+
+class WireValues(Payload):
+    """A wire: metal, its diameter, over its covering."""
+
+    metal: Literal["copper", "aluminium", "steel"] = "copper"
+    diameter_m: PartLength
+    covered_m: PartLength
+
+
+class CapacitorValues(Payload):
+    """A capacitor: kind by the table, value, tolerance (two standard deviations), voltage, Q."""
+
+    type: Key = "mica"
+    capacitance_f: Farad
+    tolerance: SpreadOf = 0.05
+    voltage_v: Annotated[float, Field(ge=1, le=1e6)] = 500.0
+    q: Annotated[float, Field(ge=1, le=1e9)] = 1500.0
+
+
+class FormerValues(Payload):
+    """A tube to wind on."""
+
+    outer_m: PartLength
+    length_m: PartLength
+
+
+class BoxValues(Payload):
+    """A box or a tube, inside."""
+
+    width_m: PartLength
+    height_m: PartLength
+    depth_m: PartLength
+    round: bool = False
+
+
+class Held(Payload):
+    """What every piece has; the price as it was paid, in words."""
+
+    name: Name
+    count: Annotated[int, Field(ge=0, le=100000)] | None = None
+    price: Annotated[Words, Field(max_length=40)] = ""
+    nominal_key: Key | None = None
+    # The sweep that proves what was measured.
+    sweep_id: UUID | None = None
+
+
+class CorePiece(Held):
+    """A ring, with its inductance factor where it was measured."""
+
+    kind: Literal["core"]
+    values: RingCore
+
+
+class WirePiece(Held):
+    """A wire."""
+
+    kind: Literal["wire"]
+    values: WireValues
+
+
+class CablePiece(Held):
+    """A cable, as two sweeps and a tape found it."""
+
+    kind: Literal["cable"]
+    values: CableValues
+
+
+class CapacitorPiece(Held):
+    """A capacitor."""
+
+    kind: Literal["capacitor"]
+    values: CapacitorValues
+
+
+class FormerPiece(Held):
+    """A tube to wind on."""
+
+    kind: Literal["former"]
+    values: FormerValues
+
+
+class BoxPiece(Held):
+    """A box or a tube that a ring goes into."""
+
+    kind: Literal["box"]
+    values: BoxValues
+
+
+AnyPiece = Annotated[
+    CorePiece | WirePiece | CablePiece | CapacitorPiece | FormerPiece | BoxPiece, Field(discriminator="kind")
+]
+KINDS = ("core", "wire", "cable", "capacitor", "former", "box")
+
+
+def require_known(piece: AnyPiece) -> None:
+    """Refuse what names a row that no table has.
+
+    Raises:
+        NotFoundError: no such mix, size or kind of capacitor.
+    """
+    if piece.kind == "core":
+        data.ring_material(piece.values.mix)
+        data.ring_size(piece.values.size)
+    elif piece.kind == "capacitor":
+        data.capacitor(piece.values.type)
+
+
+def stock_of(piece: CapacitorPiece) -> Stock:
+    """A capacitor of the drawer for the core."""
+    v = piece.values
+    return Stock(piece.name, v.capacitance_f, v.tolerance, v.voltage_v, v.q, piece.count)

@@ -5,7 +5,7 @@ from pathlib import Path
 
 DEMO = Path(__file__).parents[1] / "yielding_coil" / "demo"
 # What a new installation opens with.
-DEMO_BUILDS = ["Allotment long vertical", "Loft dipole, 12 m", "Orchard sloping wire"]
+DEMO_BUILDS = ["Allotment long vertical", "Loft dipole, 12 m", "Orchard end-fed", "Orchard sloping wire"]
 BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 
 

@@ -233,6 +233,7 @@ def test_all_cores_judged_at_once_are_judged_as_each_alone():
             ring=judged.ring,
             primary_turns=m,
             secondary_turns=n,
+            leakage_h=0.1e-6 * m,
             input_capacitance_f=judged.input_capacitance_f,
             primary=Conductor(metre * m, 1e-3),
             secondary=Conductor(metre * n, 1e-3),

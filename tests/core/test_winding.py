@@ -71,7 +71,8 @@ def taut_way(winding: Winding, name: str) -> float:
         on = turn.out_rad - turn.angle_rad
         # A wire comes in over the front face, from the rim; behind the crossing straight from the hole's edge.
         if k == 0:
-            pieces.append((-rim, 0.0, turn.number, turn.angle_rad - on, turn.angle_rad))
+            aside = math.copysign(min(abs(on), turn.width_rad / 2 + math.radians(4)), on)
+            pieces.append((-rim, 0.0, turn.number, turn.angle_rad - aside, turn.angle_rad))
         elif across:
             pieces.append((-edge, 0.0, turn.number, turn.angle_rad, turn.angle_rad))
         if k + 1 < len(turns) and turns[k + 1].half == turn.half:
@@ -117,22 +118,21 @@ def section(ring, off, s):
     way = np.mod(np.asarray(s), 1.0) * whole
     corners = np.cumsum([h / 2, quarter, w, quarter, h, quarter, w, quarter, h / 2])
     ri, ro = ring.size.inner_m / 2, ring.size.outer_m / 2
-    r, z = np.empty(way.shape), np.empty(way.shape)
-    for i, x in enumerate(way):
-        part = int(np.searchsorted(corners, x, side="right"))
-        on = x - (corners[part - 1] if part else 0.0)
-        turn = on / off if off else 0.0
-        table = {
-            0: (ri - off, -on),
-            1: (ri - off * math.cos(turn), -h / 2 - off * math.sin(turn)),
-            2: (ri + on, -h / 2 - off),
-            3: (ro + off * math.sin(turn), -h / 2 - off * math.cos(turn)),
-            4: (ro + off, -h / 2 + on),
-            5: (ro + off * math.cos(turn), h / 2 + off * math.sin(turn)),
-            6: (ro - on, h / 2 + off),
-            7: (ri - off * math.sin(turn), h / 2 + off * math.cos(turn)),
-        }
-        r[i], z[i] = table.get(part, (ri - off, h / 2 - on))
+    part = np.searchsorted(corners, way, side="right")
+    on = way - np.concatenate([[0.0], corners])[part]
+    cos, sin = np.cos(on / off), np.sin(on / off)
+    places = [
+        (ri - off, -on),
+        (ri - off * cos, -h / 2 - off * sin),
+        (ri + on, -h / 2 - off),
+        (ro + off * sin, -h / 2 - off * cos),
+        (ro + off, -h / 2 + on),
+        (ro + off * cos, h / 2 + off * sin),
+        (ro - on, h / 2 + off),
+        (ri - off * sin, h / 2 + off * cos),
+        (ri - off, h / 2 - on),
+    ]
+    r, z = (np.select([part == k for k in range(9)], [p[axis] for p in places]) for axis in (0, 1))
     return r, z
 
 

@@ -53,12 +53,16 @@
 	<Later page={() => import('./measure/MeasurePage.svelte')} given={{}} />
 {:else if parts[0] === 'lines'}
 	<Later page={() => import('./lines/LinesPage.svelte')} given={{}} />
+{:else if parts[0] === 'drawer'}
+	<Later page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
 {:else if parts[0] === 'bin'}
 	<BinPage />
 {:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
 	{#key parts[1]}
 		<Later page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
 	{/key}
+{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'count'}
+	<Later page={() => import('./wind/CountPage.svelte')} given={{ buildId: parts[1] }} />
 {:else if parts[0] === 'builds' && parts[1]}
 	{#key parts[1]}
 		<BuildPage buildId={parts[1]} {stage} />

@@ -27,7 +27,6 @@ from yielding_coil.store.wound import WoundTransformer
 
 router = APIRouter(prefix="/api", tags=["cores"], responses=RESPONSES)
 
-MOST_SHOWN = 60
 STACKS = (1, 2, 3)
 
 
@@ -68,7 +67,9 @@ class CoreOut(BaseModel):
 
 
 class CoresOut(BaseModel):
-    """Cores judged, the most useful first; how many, and how many mixes were left out for want of loss data."""
+    """Every core with its best pair of turns, the most useful first; how many pairs were judged, and how many
+    mixes were left out for want of loss data.
+    """
 
     judged: int
     without_loss_data: int
@@ -151,13 +152,15 @@ def which_core(request: Request, session: InTransaction, asked: CoresAsked) -> C
         pairs = turn_pairs(element.secondary / element.primary_turns)
     found = judge(judged_rings, pairs, task) if judged_rings else []
     here = (element.core.mix, element.core.size, element.core.stack, element.primary_turns, element.secondary)
-    rows = [_core_out(j, rings[j.ring], here) for j in found]
-    shown = rows[:MOST_SHOWN]
-    return CoresOut(
-        judged=len(found),
-        without_loss_data=unknown,
-        cores=[*shown, *(r for r in rows[MOST_SHOWN:] if r.here)],
-    )
+    # The best pair of turns for each ring, and the one that is in the design.
+    best: dict[Ring, Judged] = {}
+    for judged in found:
+        best.setdefault(judged.ring, judged)
+    rows = [_core_out(j, rings[j.ring], here) for j in best.values()]
+    if not any(r.here for r in rows):
+        present = (_core_out(j, rings[j.ring], here) for j in found)
+        rows += [r for r in present if r.here][:1]
+    return CoresOut(judged=len(found), without_loss_data=unknown, cores=rows)
 
 
 def _core_out(judged: Judged, own: tuple[UUID, str] | None, here: tuple[str, str, int, int, int]) -> CoreOut:

@@ -8,13 +8,20 @@ from pydantic import BaseModel, Field
 from yielding_coil.core.winding import Stroke, Winding
 
 
+class PlaceOut(BaseModel):
+    """A place on the picture, metres from the ring's middle, x to the right, y up."""
+
+    x_m: float
+    y_m: float
+
+
 class StrokeOut(BaseModel):
-    """A line of the picture, metres from the ring's middle, x to the right, y up."""
+    """A line of the picture."""
 
     wire: str
     kind: Literal["turn", "cross", "tail"]
     number: int
-    points: list[tuple[float, float]]
+    points: list[PlaceOut]
 
 
 class TurnOut(BaseModel):
@@ -73,4 +80,9 @@ def picture_of(laid: Winding, rings: int) -> RingPicture:
 
 
 def _stroke(stroke: Stroke) -> StrokeOut:
-    return StrokeOut(wire=stroke.wire, kind=stroke.kind, number=stroke.number, points=list(stroke.points))
+    return StrokeOut(
+        wire=stroke.wire,
+        kind=stroke.kind,
+        number=stroke.number,
+        points=[PlaceOut(x_m=x, y_m=y) for x, y in stroke.points],
+    )

@@ -20,7 +20,7 @@ from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.core.ring import Ring
+from yielding_coil.core.ring import Material, Ring
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.tolerance import Spread, sample, varied
@@ -73,7 +73,6 @@ class CutOut(BaseModel):
     winding_m: float
     turn_m: float
     tails_m: float
-    pieces: int
 
 
 class BoxFit(BaseModel):
@@ -224,17 +223,18 @@ def _ring_fit(laid: Winding) -> FitOut:
     )
 
 
-def _ring_cuts(laid: Winding, pieces: int = 1) -> list[CutOut]:
+def _ring_cuts(laid: Winding, names: tuple[str, ...]) -> list[CutOut]:
+    """What to cut of every wire; those of a second ring are like those of the first."""
+    cuts = laid.cuts()
     return [
         CutOut(
-            wire=cut.name,
+            wire=name,
             cut_m=cut.cut_m,
             winding_m=cut.winding_m,
             turn_m=cut.turn_m,
             tails_m=2 * laid.tail_m,
-            pieces=pieces,
         )
-        for cut in laid.cuts()
+        for name, cut in zip(names, cuts * (len(names) // len(cuts)), strict=True)
     ]
 
 
@@ -285,9 +285,16 @@ def _material_findings(ring: Ring, content: DesignContent) -> list[Finding]:
                 values={"mix": material.mix, "note": material.note},
             )
         )
-    elif material.note and not found:
+    elif material.note and not found and _note_counts(material, content):
         found.append(Finding(code="material_note", values={"mix": material.mix, "note": material.note}))
     return found
+
+
+def _note_counts(material: Material, content: DesignContent) -> bool:
+    """Whether the note of a ferrite speaks of the bands; one on the end of its curve counts above that alone."""
+    if material.note_below_hz is None:
+        return material.valid_to_hz is None
+    return any(t.low_hz < material.note_below_hz for t in content.core_targets())
 
 
 def _fan(
@@ -324,6 +331,11 @@ def _transformer(
     tapped = way.in_hand == 1 and not element.own_primary
     findings = heat_findings(heats, asked.power_w) + _material_findings(element.core.ring, content)
     worst_zm = float(np.abs(part.magnetising_ohm(np.array([t.low_hz for t in content.core_targets()]))).min())
+    if part.line is not None:
+        own = float(np.asarray(element.pair.cable.impedance_ohm))
+        fits = 50.0 * way.secondary_turns(1, 1)
+        if not 1 / 1.5 < own / fits < 1.5:
+            findings.append(Finding(code="pair_impedance", values={"pair_ohm": own, "fits_ohm": fits}))
     if worst_zm < 100:
         findings.append(Finding(code="few_turns", values={"key": element.key, "magnetising_ohm": worst_zm}))
     return WindingOut(
@@ -342,7 +354,7 @@ def _transformer(
             tap_after=m if tapped else None,
             crosses_after=laid.crosses_after,
         ),
-        cuts=_ring_cuts(laid, way.rings),
+        cuts=_ring_cuts(laid, element.names if way.rings == 1 else way.strands),
         fit=_ring_fit(laid),
         joins=[
             JoinOut(at=j.at, ends=[WireEnd(wire=w, end=e) for w, e in j.ends])
@@ -403,7 +415,7 @@ def _ring_coil(
             tap_after=None,
             crosses_after=laid.crosses_after,
         ),
-        cuts=_ring_cuts(laid),
+        cuts=_ring_cuts(laid, ("long",)),
         fit=_ring_fit(laid),
         joins=[],
         picture=picture_of(laid, 1),
@@ -488,7 +500,6 @@ def _coil(content: DesignContent, element: Coil, asked: WindingAsked, heats: lis
                 winding_m=winding_m,
                 turn_m=winding_m / wound.turns,
                 tails_m=2 * TAIL_M,
-                pieces=1,
             )
         ],
         fit=FitOut(

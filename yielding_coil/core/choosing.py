@@ -60,7 +60,8 @@ class Task:
         targets: at least one.
         power_w: at the input.
         duty: share of it that heats.
-        plan: any transformer of the wanted kind: leakage, capacitance, share and copper are taken from it.
+        plan: any transformer of the wanted kind: capacitance, share and copper are taken from it, and leakage,
+            which grows with the primary's turns.
         covered_m: of the wire, over its covering.
         together: wires that share the hole all along.
         allowed_c: rise of temperature.
@@ -152,6 +153,7 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Tas
         primary_turns=primary,
         secondary_turns=secondary,
         core_turns=None,
+        leakage_h=plan.leakage_h * (primary / plan.primary_turns),
         input_capacitance_f=TRIED_F[:, np.newaxis, np.newaxis],
         primary=_longer(plan.primary, primary, metres),
         secondary=_longer(plan.secondary, secondary, metres),

@@ -92,6 +92,8 @@ class Material:
     valid_to_hz: float | None = None
     curie_c: float | None = None
     note: str = ""
+    # Below it the note counts; everywhere when None.
+    note_below_hz: float | None = None
 
     @property
     def lowest_hz(self) -> float | None:

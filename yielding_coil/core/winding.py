@@ -22,6 +22,8 @@ _TWISTED = {1: 1.0, 2: 2.0, 3: 2.155, 4: 2.414}
 # Of the ring, what each half of a crossed winding may take.
 HALF_RAD = math.radians(158)
 BOTTOM_RAD = -math.pi / 2
+# A tail comes in and goes out so far beside its turn: start and end of a winding stay apart.
+ASIDE_RAD = math.radians(4)
 
 MOST_TURNS = 200
 
@@ -181,6 +183,8 @@ class Winding:
             for number, width in zip(numbers, widths, strict=True):
                 middle = at + width / 2
                 on = min(width + gap, WIDEST_RAD) / 2
+                if number == numbers[-1]:
+                    on = min(on, width / 2 + ASIDE_RAD)
                 found.append(
                     Pass(
                         number,
@@ -225,7 +229,8 @@ class Winding:
 
     def _before(self, turn: Pass) -> float:
         """Where the wire that leads into a turn, if it begins there, lies on the rim."""
-        return 2 * turn.angle_rad - turn.out_rad
+        on = turn.out_rad - turn.angle_rad
+        return turn.angle_rad - math.copysign(min(abs(on), turn.width_rad / 2 + ASIDE_RAD), on)
 
     def cuts(self) -> tuple[Cut, ...]:
         """What to cut of every wire: its way and 2 % that never lies tight, the twist, the tails; whole mm."""

@@ -10,14 +10,23 @@ from sqlalchemy.orm import Session
 from yielding_coil import data
 from yielding_coil.api.holding import summary_of
 from yielding_coil.api.matches import MatchAsked, Template, propose
+from yielding_coil.core.choosing import input_capacitance
 from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import DesignContent, Feedline, SweptAntenna, TargetPayload
+from yielding_coil.store.content import (
+    DesignContent,
+    Feedline,
+    ResistorAntenna,
+    SweptAntenna,
+    TargetPayload,
+    fixed_antenna,
+)
 from yielding_coil.store.designs import make_design
 from yielding_coil.store.dial import DipRead
 from yielding_coil.store.entries import CutData, EntryIs, HungData, ReadingData, WirePlan, keep_entry
 from yielding_coil.store.sweeps import core_sweep, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
+from yielding_coil.store.wound import RingCore, WoundTransformer
 
 LINE = "foam-6"
 
@@ -109,6 +118,53 @@ def _lay_loft(session: Session) -> None:
         keep_entry(session, build.id, said, setup_id=setup.id if isinstance(said, ReadingData) else None)
 
 
+END_FED_OHM = 3200.0
+
+
+def _lay_end_fed(session: Session) -> None:
+    """An end-fed wire that hangs nowhere yet: its unun first, on a resistor of what such a wire shows. Made up."""
+    targets = [_band("30m", "30 m", 3.0), _band("15m", "15 m", 3.0), _band("10m", "10 m", 3.0)]
+    build = Build(
+        name="Orchard end-fed",
+        power_w=100.0,
+        mode="speech",
+        notes="Half-waves from one end, linked, between the apple trees; the radio's tuner takes SWR 3. Made up.",
+        targets=[t.model_dump() for t in targets],
+        demo=True,
+        made_at=datetime.now(UTC),
+    )
+    session.add(build)
+    session.flush()
+    unun = WoundTransformer(
+        key="unun",
+        core=RingCore(mix="43", size="FT240"),
+        wire="cu-1",
+        wiring="tapped",
+        primary_turns=2,
+        secondary_turns=16,
+        crossed=True,
+    )
+    antenna = ResistorAntenna(resistance_ohm=END_FED_OHM)
+    load = fixed_antenna(antenna)
+    best = input_capacitance(unun.to_core(0), load, [t.to_core() for t in targets])
+    content = DesignContent(
+        antenna=antenna,
+        targets=targets,
+        elements=[
+            unun.model_copy(update={"input_capacitance_f": round(best * 1e12) * 1e-12}),
+            Feedline(key="line", cable=LINE, length_m=15.0),
+        ],
+    )
+    made = make_design(
+        session,
+        build.id,
+        "64 : 1 unun, 2 in 16",
+        content.model_dump(mode="json"),
+        summary_of(content, load),
+    )
+    build.chosen_design_id = made.id
+
+
 def lay_in(session: Session, *, fresh: bool = False) -> bool:
     """Lay in the demo builds once; with `fresh` again, the old ones going to the bin. Never touches others.
 
@@ -121,6 +177,7 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
     for old in session.scalars(select(Build).where(Build.demo, Build.deleted_at.is_(None))):
         build_queries.bin_build(old)
     _lay_loft(session)
+    _lay_end_fed(session)
     for made in _builds():
         _lay(session, made)
     settings.demo_laid_in = True

@@ -162,7 +162,7 @@ class WoundTransformer(Wound):
     @property
     def nominal_leakage_h(self) -> float:
         """As told, else by how it is wound."""
-        return self.way.leakage_h if self.leakage_h is None else self.leakage_h
+        return self.way.leakage_h * self.primary_turns if self.leakage_h is None else self.leakage_h
 
     @property
     def nominal_capacitance_f(self) -> float:
@@ -218,7 +218,14 @@ class WoundTransformer(Wound):
         """How far builds of it stray: the core, what lies between the wires, and the capacitor."""
         found = [Spread(self.key, self.key, "permeability_factor", self.spread)]
         if not self.way.as_line and self.leakage_h is None:
-            found.append(Spread(f"{self.key} leakage", self.key, "leakage_h", absolute=self.way.leakage_spread_h))
+            found.append(
+                Spread(
+                    f"{self.key} leakage",
+                    self.key,
+                    "leakage_h",
+                    absolute=self.way.leakage_spread_h * self.primary_turns,
+                )
+            )
         if self.winding_capacitance_f is None:
             found.append(
                 Spread(

@@ -13,6 +13,7 @@
 	import Tape from '../lib/shell/Tape.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import MatchDesk from '../match/MatchDesk.svelte';
+	import { isWound, parts } from '../match/shape';
 	import SweepDesk from '../sweep/SweepDesk.svelte';
 	import Later from '../lib/shell/Later.svelte';
 	import Unswept from './Unswept.svelte';
@@ -92,7 +93,12 @@
 			? [
 					...(build.wire ? (['wire'] as Stage[]) : []),
 					...(build.sweeps.length > 0 ? (['sweep'] as Stage[]) : []),
-					...(designs.length > 0 ? (['match'] as Stage[]) : [])
+					...(designs.some((d) => parts(d.revision.content).length > 0)
+						? (['match'] as Stage[])
+						: []),
+					...(designs.some((d) => d.revision.content.elements.some(isWound))
+						? (['wind'] as Stage[])
+						: [])
 				]
 			: []
 	);
@@ -152,6 +158,19 @@
 			<Later
 				page={() => import('../trim/TrimDesk.svelte')}
 				given={{ build, onchange: change, onreload: reload }}
+			/>
+		{:else if stage === 'wind'}
+			{@const present = build}
+			<Later
+				page={() => import('../wind/WindDesk.svelte')}
+				given={{
+					build: present,
+					designs,
+					markerHz,
+					onmarker: mark,
+					onchange: change,
+					ondesigns: (list: Design[]) => (designs = list)
+				}}
 			/>
 		{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
 			<Unswept {build} onchange={change} onreload={reload} />

@@ -7,7 +7,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import { sameShape, shapeName, shapeOf } from './shape';
+	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from './shape';
 	import {
 		atLimits,
 		type CapacitorMade,
@@ -43,6 +43,7 @@
 			)
 			.sort((a, b) => Number(b.kind === 'coil') - Number(a.kind === 'coil'))
 	);
+	const wound = $derived(content.elements.filter(isWound));
 	const coils = $derived(made.filter((m) => m.kind === 'coil'));
 	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
 	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
@@ -80,49 +81,66 @@
 	{/if}
 </section>
 
-<section class="sheet">
-	{#if candidates}
-		<h3 class="eyebrow">
-			{(count[candidates.length] ?? String(candidates.length)).replace(/^./, (c) =>
-				c.toUpperCase()
-			)}
-			ways to match this wire <Help topic="candidates" name="the ways to match" />
-		</h3>
-		<table>
-			<thead>
-				<tr
-					><th><span class="unseen">Network</span></th><th>worst</th><th>yield</th><th>heat</th></tr
-				>
-			</thead>
-			<tbody>
-				{#each candidates as c (shapeName(c))}
-					<tr class:here={sameShape(c, shape)}>
-						<td>
+{#if wound.length}
+	<section class="sheet">
+		<h3 class="eyebrow">Wound</h3>
+		{#each wound as w (w.key)}
+			<p>
+				<strong>{w.kind === 'transformer' ? woundTitle(w) : 'Coil on a ring'}</strong>,
+				{woundName(w)}
+			</p>
+		{/each}
+		<p class="told"><a href="wind">To the winding desk</a></p>
+	</section>
+{/if}
+{#if !candidates?.length && wound.length}
+	<!-- An unun is not compared with L networks. -->
+{:else}
+	<section class="sheet">
+		{#if candidates}
+			<h3 class="eyebrow">
+				{(count[candidates.length] ?? String(candidates.length)).replace(/^./, (c) =>
+					c.toUpperCase()
+				)}
+				ways to match this wire <Help topic="candidates" name="the ways to match" />
+			</h3>
+			<table>
+				<thead>
+					<tr
+						><th><span class="unseen">Network</span></th><th>worst</th><th>yield</th><th>heat</th
+						></tr
+					>
+				</thead>
+				<tbody>
+					{#each candidates as c (shapeName(c))}
+						<tr class:here={sameShape(c, shape)}>
+							<td>
+								{#if c.content}
+									<button class="name" aria-pressed={sameShape(c, shape)} onclick={() => ontake(c)}
+										>{shapeName(c)}</button
+									>
+								{:else}
+									<span class="name soft" title={c.refused ?? ''}>{shapeName(c)}</span>
+								{/if}
+							</td>
 							{#if c.content}
-								<button class="name" aria-pressed={sameShape(c, shape)} onclick={() => ontake(c)}
-									>{shapeName(c)}</button
+								<td class="mono">{swr(c.worst_swr)}</td>
+								<td class="mono"
+									>{c.share === null || c.share === undefined ? '–' : percent(c.share)}</td
 								>
+								<td class="mono">{watts(c.heat_w)}</td>
 							{:else}
-								<span class="name soft" title={c.refused ?? ''}>{shapeName(c)}</span>
+								<td colspan="3" class="soft">cannot be made so</td>
 							{/if}
-						</td>
-						{#if c.content}
-							<td class="mono">{swr(c.worst_swr)}</td>
-							<td class="mono"
-								>{c.share === null || c.share === undefined ? '–' : percent(c.share)}</td
-							>
-							<td class="mono">{watts(c.heat_w)}</td>
-						{:else}
-							<td colspan="3" class="soft">cannot be made so</td>
-						{/if}
-					</tr>
-				{/each}
-			</tbody>
-		</table>
-	{:else}
-		<h3 class="eyebrow">Comparing the networks…</h3>
-	{/if}
-</section>
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{:else}
+			<h3 class="eyebrow">Comparing the networks…</h3>
+		{/if}
+	</section>
+{/if}
 
 <section class="sheet">
 	<h3 class="eyebrow">

@@ -126,7 +126,9 @@ export function stopsOf({
 	const heat =
 		seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0) - inWound;
 	return [
-		stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref }),
+		content.antenna.kind === 'sweep'
+			? stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref })
+			: stop('wire', 'The wire', 'taken as a resistor', wire),
 		...wound,
 		...(made.length ? [stop('match', 'Match', made.join(' · '), box, { heat, here: true })] : []),
 		...(line

@@ -131,7 +131,10 @@ export class Work {
 
 	/** Compares the networks anew. */
 	compare(): void {
-		if (this.content) this.networks.ask({ content: this.content, power_w: this.frame().power_w });
+		// An unun is no L network: there is nothing to compare it with here.
+		if (this.content?.elements.some((e) => e.kind === 'transformer')) this.candidates = [];
+		else if (this.content)
+			this.networks.ask({ content: this.content, power_w: this.frame().power_w });
 	}
 
 	private show(content: Content, settled: boolean): void {

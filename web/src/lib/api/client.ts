@@ -42,6 +42,8 @@ export type EntryData = Schemas['EntryIn']['data'];
 export type Read = Extract<EntryData, { kind: 'reading' }>['reading'];
 export type Trim = Schemas['TrimOut'];
 export type WirePlan = Schemas['WirePlan'];
+export type Piece = Schemas['PieceOut'];
+export type Trade = Schemas['TradeOut'];
 export type Tick = Schemas['Tick'];
 export type Yield = Schemas['YieldOut'];
 

@@ -24,11 +24,23 @@
 		tickText?: (value: number) => string;
 		/** Logarithmic upright axis; linear when left out. */
 		log?: boolean;
+		/** Logarithmic frequency axis, for sweeps over several bands; linear when left out. */
+		logX?: boolean;
 		/** The marks: they get both scales and the frame's inner width and height. */
 		marks: Snippet<[{ x: Scale; y: Scale; width: number; height: number }]>;
 	}
 
-	let { label, frame, bottom, top, ticks, tickText = String, log = false, marks }: Props = $props();
+	let {
+		label,
+		frame,
+		bottom,
+		top,
+		ticks,
+		tickText = String,
+		log = false,
+		logX = false,
+		marks
+	}: Props = $props();
 
 	const { lowHz, highHz, targets, markerHz, height } = $derived(frame);
 	const left = 48;
@@ -39,9 +51,17 @@
 	let outer = $state(640);
 	const width = $derived(Math.max(120, outer - left - right));
 	const inner = $derived(height - above - below);
-	const x = $derived(scaleLinear([lowHz, highHz], [0, width]));
+	const x = $derived((logX ? scaleLog : scaleLinear)([lowHz, highHz], [0, width]));
 	const y = $derived((log ? scaleLog : scaleLinear)([bottom, top], [inner, 0]));
-	const xTicks = $derived(x.ticks(Math.max(3, Math.round(width / 120))));
+	const amateur = [1.8e6, 3.5e6, 7e6, 10e6, 14e6, 21e6, 30e6, 50e6];
+	const xTicks = $derived(
+		logX
+			? amateur
+					.filter((f) => f >= lowHz && f <= highHz)
+					.filter((f, i, all) => i === all.length - 1 || x(all[all.length - 1] ?? f) - x(f) > 56)
+					.filter((f, i, all) => i === 0 || x(f) - x(all[i - 1] ?? f) > 34)
+			: x.ticks(Math.max(3, Math.round(width / 120)))
+	);
 	const step = $derived(((xTicks[1] ?? 0) - (xTicks[0] ?? 0)) / 1e6);
 	const decimals = $derived(step <= 0 || step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3);
 	const clip = `clip-${Math.random().toString(36).slice(2)}`;
@@ -128,7 +148,9 @@
 						x={x(tick)}
 						y={inner + 18}
 						text-anchor={x(tick) > width - 24 ? 'end' : 'middle'}
-						>{(tick / 1e6).toFixed(decimals)}{i === xTicks.length - 1 ? ' MHz' : ''}</text
+						>{logX ? tick / 1e6 : (tick / 1e6).toFixed(decimals)}{i === xTicks.length - 1
+							? ' MHz'
+							: ''}</text
 					>
 				{/each}
 				<g clip-path="url(#{clip})">{@render marks({ x, y, width, height: inner })}</g>

@@ -134,6 +134,21 @@ export const help = {
 		how: 'One model of the line fitted to both sweeps together, with a constant tracking error beside it; errors by leaving out an eighth of the range at a time.',
 		source: 'Wheeler, Proc. IRE 30, 1942; Efron and Tibshirani, ch. 11.',
 		sure: 'A load 1 % off makes the impedance 1 % off, and no sweep of the line can tell. Sweep as far up as you can.'
+	},
+	joins: {
+		title: 'What joins where',
+		what: 'Every wire as a bar from its start to its end, and the places where ends meet. Mark every start before you wind: with a knot, or a ring of tape.',
+		how: 'The start is the end that goes into the ring first. All wires go through the hole from the front, so start and end say the direction; joined the wrong way round two halves cancel.',
+		source: 'Common practice; the joints follow from the same voltage on every turn (Faraday).',
+		sure: 'Sure. What people get wrong is which end is which: check with a continuity tester.'
+	},
+	bench: {
+		title: 'The bench check',
+		what: 'What an analyser should read with a resistor in place of the antenna, or of the coil alone, before anything is hung. The shaded band holds nineteen right builds in twenty.',
+		how: 'The circuit of the winding (core, leakage, winding capacitance, copper, capacitor) with each value strayed by its own tolerance, 256 builds by scrambled Sobol sequences.',
+		source:
+			'Permeability from the table of ring materials; leakage 0.05 to 0.25 µH and capacitance 2 to 5 pF are ranges from memory.',
+		sure: 'Core ±20 % until you measured yours. Leakage and capacitance are guesses within their ranges: they decide the high bands. The band is as wide as that.'
 	}
 } satisfies Record<string, Entry>;
 

@@ -3,7 +3,7 @@ export const stages = [
 	{ key: 'wire', name: 'Wire', desk: true },
 	{ key: 'sweep', name: 'Sweep', desk: true },
 	{ key: 'match', name: 'Match', desk: true },
-	{ key: 'wind', name: 'Wind', desk: false },
+	{ key: 'wind', name: 'Wind', desk: true },
 	{ key: 'predict', name: 'Predict', desk: false },
 	{ key: 'build', name: 'Build', desk: false },
 	{ key: 'trim', name: 'Trim', desk: true },

@@ -1,0 +1,92 @@
+<!-- @component
+	A capacitor that is wanted, made of one or two: by value, tolerance and voltage.
+-->
+<script lang="ts">
+	import { answer, api, type Schemas } from '../lib/api/client';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { figures, quantity } from '../lib/units/format';
+
+	let wanted = $state(120e-12);
+	let volts = $state(500);
+	let found = $state.raw<Schemas['CombinationsOut'] | null>(null);
+
+	async function look(capacitance_f: number, voltage_v: number): Promise<void> {
+		found = await answer(
+			api.POST('/api/combinations', { body: { capacitance_f, voltage_v, within: 0.1 } })
+		);
+	}
+	// What makes it follows what is wanted.
+	$effect(() => void look(wanted, volts).catch(() => (found = null)));
+
+	const words = (c: Schemas['CombinationOut']) => {
+		const [a, b] = c.parts;
+		if (!b) return a?.name ?? '';
+		return a?.name === b.name
+			? `two ${a.name} in ${c.way}`
+			: `${a?.name} and ${b.name} in ${c.way}`;
+	};
+	const lists = $derived([
+		{ title: 'From your drawer', rows: found?.own ?? [] },
+		{ title: 'As sold, silver mica', rows: found?.sold ?? [] }
+	]);
+</script>
+
+<section class="sheet" aria-label="Make one of two">
+	<h2>Make one of two</h2>
+	<div class="row">
+		<QuantityField
+			label="Wanted"
+			kind="capacitance"
+			width={8}
+			shown={quantity(wanted, 'F')}
+			onsettle={(farad) => void (wanted = farad)}
+		/>
+		<QuantityField
+			label="that stands, in volts"
+			kind="turns"
+			width={6}
+			shown={figures(volts, 4)}
+			onsettle={(v) => void (volts = v)}
+		/>
+	</div>
+	<div class="lists">
+		{#each lists as list (list.title)}
+			<div>
+				<h3 class="eyebrow">{list.title}</h3>
+				{#if list.rows.length}
+					<ol>
+						{#each list.rows as c, i (i)}
+							<li>
+								{words(c)}:
+								<span class="mono"
+									>{quantity(c.capacitance_f, 'F')} ±{figures(100 * c.tolerance, 2)} %, {figures(
+										c.voltage_v
+									)} V</span
+								>
+							</li>
+						{/each}
+					</ol>
+				{:else}
+					<p class="told soft">Nothing here makes it within 10 % at that voltage.</p>
+				{/if}
+			</div>
+		{/each}
+	</div>
+	<p class="told soft">
+		In series the smaller one takes the larger part of the voltage. Discharge a capacitor before you
+		touch it.
+	</p>
+</section>
+
+<style>
+	.lists {
+		display: grid;
+		grid-template-columns: repeat(auto-fit, minmax(280px, 1fr));
+		gap: 14px;
+		margin-top: 8px;
+	}
+	ol {
+		padding-left: 20px;
+		font-size: var(--size-13);
+	}
+</style>

@@ -1,0 +1,290 @@
+<!-- @component
+	The drawer: what one holds and what the trade sells, by kind, searched, in and out as a table.
+-->
+<script lang="ts">
+	import { answer, api, type Piece, said, type Trade } from '../lib/api/client';
+	import { router } from '../lib/router/router.svelte';
+	import Header from '../lib/shell/Header.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import Combine from './Combine.svelte';
+	import PieceForm from './PieceForm.svelte';
+	import { answers, detail, type Held, type Kind, kinds, tradeRows } from './words';
+
+	let trade = $state.raw<Trade | null>(null);
+	let own = $state.raw<Piece[]>([]);
+	let problem = $state<string | null>(null);
+	let news = $state<string | null>(null);
+	let binned = $state.raw<Piece | null>(null);
+	let wanted = $state('');
+	let open = $state<string | null>(null);
+	const asked = router.place.query.get('kind');
+	let kind = $state<Kind>(kinds.find((k) => k.key === asked)?.key ?? 'core');
+	const shownMost = 40;
+
+	async function attempt(act: () => Promise<unknown>): Promise<boolean> {
+		try {
+			await act();
+			problem = null;
+			return true;
+		} catch (why) {
+			problem = said(why);
+			return false;
+		}
+	}
+	async function load(): Promise<void> {
+		own = await answer(api.GET('/api/pieces'));
+	}
+	void attempt(async () => {
+		[trade] = await Promise.all([answer(api.GET('/api/drawer')), load()]);
+	});
+
+	function show(to: Kind): void {
+		kind = to;
+		wanted = '';
+		open = null;
+		router.note({ kind: to });
+	}
+	const add = (held: Held) =>
+		attempt(async () => {
+			const made = await answer(api.POST('/api/pieces', { body: held }));
+			await load();
+			open = made.id;
+			news = `“${made.held.name}” lies in your drawer. Say what yours is like.`;
+		});
+	const change = async (piece: Piece, held: Held) => {
+		await attempt(async () => {
+			await answer(
+				api.PATCH('/api/pieces/{piece_id}', {
+					params: { path: { piece_id: piece.id } },
+					body: { revision: piece.revision, held }
+				})
+			);
+			await load();
+		});
+	};
+	const bin = (piece: Piece) =>
+		attempt(async () => {
+			await answer(
+				api.DELETE('/api/pieces/{piece_id}', {
+					params: { path: { piece_id: piece.id }, query: { revision: piece.revision } }
+				})
+			);
+			binned = piece;
+			news = null;
+			await load();
+		});
+	const restore = (piece: Piece) =>
+		attempt(async () => {
+			const path = { piece_id: piece.id };
+			await answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path } }));
+			binned = null;
+			await load();
+		});
+	async function importTable(files: FileList | null): Promise<void> {
+		const file = files?.[0];
+		if (!file) return;
+		await attempt(async () => {
+			const made = await answer(
+				api.POST('/api/drawer/table', {
+					body: file as unknown as string,
+					bodySerializer: (body) => body as unknown as BodyInit,
+					headers: { 'Content-Type': 'text/csv' }
+				})
+			);
+			await load();
+			news = `${made.length} ${made.length === 1 ? 'piece' : 'pieces'} came in with “${file.name}”.`;
+		});
+	}
+
+	const mine = $derived(
+		own.filter((p) => p.held.kind === kind && answers(`${p.held.name} ${detail(p.held)}`, wanted))
+	);
+	const rows = $derived(
+		trade
+			? tradeRows(trade, kind).filter((r) => answers(`${r.name} ${r.detail} ${r.note}`, wanted))
+			: []
+	);
+	const one = $derived(kinds.find((k) => k.key === kind)?.one ?? 'piece');
+	const count = (k: Kind) => own.filter((p) => p.held.kind === k).length;
+</script>
+
+<svelte:head><title>Drawer · Yielding Coil</title></svelte:head>
+
+<Header />
+<main class="page">
+	<div class="head">
+		<h1>Drawer</h1>
+		<span class="soft">what you hold, and what the trade sells</span>
+		<span class="row tools">
+			<a class="button" href="/api/drawer/table" download="drawer.csv">Take it out as a table</a>
+			<label class="button"
+				>Bring a table in
+				<input
+					type="file"
+					accept=".csv,text/csv"
+					class="unseen"
+					onchange={(e) => {
+						const input = e.currentTarget;
+						void importTable(input.files).then(() => (input.value = ''));
+					}}
+				/></label
+			>
+		</span>
+	</div>
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	{#if news}<Note kind="news">{news}</Note>{/if}
+	{#if binned}
+		{@const gone = binned}
+		<Note kind="news"
+			>“{gone.held.name}” is in the bin.{gone.used
+				? ` ${gone.used === 1 ? 'A design uses' : `${gone.used} designs use`} it and keeps what it was.`
+				: ''}
+			<button class="button" onclick={() => restore(gone)}>Take it back</button></Note
+		>
+	{/if}
+	<div class="row" role="group" aria-label="Kind">
+		{#each kinds as k (k.key)}
+			<button
+				class="button"
+				class:main={k.key === kind}
+				aria-pressed={k.key === kind}
+				onclick={() => show(k.key)}>{k.name}{count(k.key) ? ` · ${count(k.key)}` : ''}</button
+			>
+		{/each}
+		<input
+			class="written"
+			type="search"
+			aria-label="Search the drawer"
+			placeholder="Search: 240 43"
+			bind:value={wanted}
+		/>
+	</div>
+	<section class="sheet" aria-label="Yours">
+		<h2>Yours</h2>
+		{#if mine.length}
+			<ul>
+				{#each mine as piece (piece.id)}
+					<li>
+						<div class="line">
+							<strong>{piece.held.name}</strong>
+							<span>{detail(piece.held)}</span>
+							<span class="tag {piece.provenance}">{piece.provenance}</span>
+							{#if piece.held.count !== null && piece.held.count !== undefined}<span class="mono"
+									>× {piece.held.count}</span
+								>{/if}
+							{#if piece.held.price}<span class="soft">{piece.held.price}</span>{/if}
+							{#if piece.used}<span class="soft"
+									>in {piece.used} {piece.used === 1 ? 'design' : 'designs'}</span
+								>{/if}
+							<span class="acts">
+								<button
+									class="plain"
+									aria-expanded={open === piece.id}
+									aria-label="Change {piece.held.name}"
+									onclick={() => (open = open === piece.id ? null : piece.id)}>change</button
+								>
+								<button
+									class="plain"
+									aria-label="Put {piece.held.name} in the bin"
+									onclick={() => bin(piece)}>bin</button
+								>
+							</span>
+						</div>
+						{#if open === piece.id}
+							<PieceForm {piece} onchange={(held) => change(piece, held)} />
+						{/if}
+					</li>
+				{/each}
+			</ul>
+		{:else}
+			<p class="told soft">
+				{wanted
+					? `No ${one} of yours answers “${wanted}”.`
+					: `No ${one} of yours yet: take one over from the trade below and say how many you hold, what it cost, and what you measured.`}
+			</p>
+		{/if}
+	</section>
+	{#if kind === 'capacitor'}<Combine />{/if}
+	<section class="sheet" aria-label="Trade">
+		<h2>What the trade sells, nominal</h2>
+		{#if kind === 'core' && trade}
+			<details class="told">
+				<summary>Where these data come from</summary>{trade.rings_source}
+			</details>
+		{/if}
+		<ul>
+			{#each rows.slice(0, shownMost) as row (row.key)}
+				<li class="line">
+					<strong>{row.name}</strong>
+					<span>{row.detail}</span>
+					{#if row.note}<small class="soft">{row.note}</small>{/if}
+					{#if row.held}
+						{@const held = row.held}
+						<span class="acts"
+							><button class="plain" aria-label="I hold {row.name}" onclick={() => add(held)}
+								>I hold one</button
+							></span
+						>
+					{/if}
+				</li>
+			{/each}
+		</ul>
+		{#if rows.length > shownMost}
+			<p class="told soft">{rows.length - shownMost} more: search by size, mix or word.</p>
+		{:else if rows.length === 0 && trade}
+			<p class="told soft">Nothing in the tables answers “{wanted}”.</p>
+		{/if}
+		{#if kind === 'cable'}
+			<p class="told">
+				A cable of your own comes from two sweeps: <a href="/lines">find out what it is</a>.
+			</p>
+		{/if}
+	</section>
+</main>
+
+<style>
+	ul {
+		list-style: none;
+		padding: 0;
+		display: grid;
+		gap: 6px;
+		font-size: var(--size-13);
+	}
+	li {
+		border-top: 1px solid var(--line);
+		padding-top: 5px;
+	}
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 2px 12px;
+		align-items: baseline;
+	}
+	.line strong {
+		min-width: 150px;
+	}
+	.line small {
+		flex-basis: 100%;
+		order: 9;
+	}
+	.acts {
+		margin-left: auto;
+	}
+	.tools {
+		margin-left: auto;
+	}
+	.tag {
+		font-size: var(--size-12);
+		border: 1px solid var(--line);
+		border-radius: 10px;
+		padding: 0 8px;
+	}
+	.tag.measured {
+		border-color: var(--verdigris);
+		color: var(--verdigris);
+	}
+	label.button:focus-within {
+		outline: 3px solid var(--blueprint);
+		outline-offset: 2px;
+	}
+</style>

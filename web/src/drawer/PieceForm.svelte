@@ -1,0 +1,134 @@
+<!-- @component
+	One piece of one's own: name, count, price and its values, changed where they stand.
+-->
+<script lang="ts">
+	import type { Piece } from '../lib/api/client';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { figures, millimetres, quantity } from '../lib/units/format';
+	import type { Held } from './words';
+
+	interface Props {
+		piece: Piece;
+		/** Keeps another state of it. */
+		onchange: (held: Held) => Promise<void>;
+	}
+
+	let { piece, onchange }: Props = $props();
+
+	const held = $derived(piece.held);
+	const label = (what: string) => `${what} of ${held.name}`;
+	const set = (changes: Partial<Held>) => onchange({ ...held, ...changes } as Held);
+	const value = (changes: Record<string, unknown>) =>
+		onchange({ ...held, values: { ...held.values, ...changes } } as Held);
+	function typed(event: Event & { currentTarget: HTMLInputElement }): void {
+		const text = event.currentTarget.value.trim();
+		const count = text === '' ? null : Number(text);
+		if (count === null || (Number.isInteger(count) && count >= 0)) void set({ count });
+		else event.currentTarget.value = held.count === null ? '' : String(held.count ?? '');
+	}
+	const lengths: Record<string, [string, string][]> = {
+		wire: [
+			['diameter_m', 'metal'],
+			['covered_m', 'over all']
+		],
+		former: [
+			['outer_m', 'outside'],
+			['length_m', 'long']
+		],
+		box: [
+			['width_m', 'wide'],
+			['height_m', 'high'],
+			['depth_m', 'deep']
+		]
+	};
+	const measures = $derived(lengths[held.kind] ?? []);
+	const of = (field: string) => (held.values as Record<string, number>)[field] ?? 0;
+</script>
+
+<div class="row">
+	<label class="told"
+		>Name
+		<input
+			class="written"
+			value={held.name}
+			aria-label={label('Name')}
+			onchange={(e) => {
+				const name = e.currentTarget.value.trim();
+				if (name) void set({ name });
+				else e.currentTarget.value = held.name;
+			}}
+		/></label
+	>
+	<label class="told"
+		>Count
+		<input
+			class="written few"
+			inputmode="numeric"
+			aria-label={label('Count')}
+			value={held.count ?? ''}
+			onchange={typed}
+		/></label
+	>
+	<label class="told"
+		>Price
+		<input
+			class="written few"
+			aria-label={label('Price')}
+			value={held.price ?? ''}
+			onchange={(e) => set({ price: e.currentTarget.value })}
+		/></label
+	>
+	{#if held.kind === 'core'}
+		<QuantityField
+			label="nH a turn squared, measured"
+			kind="turns"
+			width={7}
+			shown={held.values.al_h ? figures(held.values.al_h * 1e9, 4) : 'not yet'}
+			onsettle={(nano) => value({ al_h: nano * 1e-9 })}
+		/>
+		{#if held.values.al_h}
+			<button class="plain" onclick={() => value({ al_h: null })}>nominal again</button>
+		{/if}
+	{:else if held.kind === 'capacitor'}
+		<QuantityField
+			label="Value"
+			kind="capacitance"
+			width={8}
+			shown={quantity(held.values.capacitance_f, 'F')}
+			onsettle={(capacitance_f) => value({ capacitance_f })}
+		/>
+		<QuantityField
+			label="± %"
+			kind="turns"
+			width={4}
+			shown={figures(100 * (held.values.tolerance ?? 0.05), 2)}
+			onsettle={(percent) => value({ tolerance: percent / 100 })}
+		/>
+		<QuantityField
+			label="Volts"
+			kind="turns"
+			width={5}
+			shown={figures(held.values.voltage_v ?? 0, 4)}
+			onsettle={(voltage_v) => value({ voltage_v })}
+		/>
+	{/if}
+	{#each measures as [field, name] (field)}
+		<QuantityField
+			label={name}
+			kind="wire"
+			width={8}
+			shown={millimetres(of(field))}
+			onsettle={(metres) => value({ [field]: metres })}
+		/>
+	{/each}
+</div>
+
+<style>
+	.row {
+		align-items: end;
+		margin-top: 6px;
+	}
+	.few {
+		width: 9ch;
+	}
+</style>

@@ -1,0 +1,188 @@
+/** What the drawer says of a piece: its values in a line, in the trade's words; pure. */
+
+import type { Piece, Trade } from '../lib/api/client';
+import { figures, megahertz, millimetres, quantity } from '../lib/units/format';
+
+export type Held = Piece['held'];
+export type Kind = Held['kind'];
+
+export const kinds: { key: Kind; name: string; one: string }[] = [
+	{ key: 'core', name: 'Cores', one: 'core' },
+	{ key: 'wire', name: 'Wires', one: 'wire' },
+	{ key: 'cable', name: 'Cables', one: 'cable' },
+	{ key: 'capacitor', name: 'Capacitors', one: 'capacitor' },
+	{ key: 'former', name: 'Formers', one: 'former' },
+	{ key: 'box', name: 'Boxes and tubes', one: 'box' }
+];
+
+/** A line of the drawer: what the trade sells, and what becomes of it when one holds it. */
+export interface Row {
+	key: string;
+	name: string;
+	detail: string;
+	note: string;
+	/** What becomes of it in the drawer; nothing where it must be measured first. */
+	held: Held | null;
+}
+
+const nominal = { price: '', count: null, sweep_id: null };
+
+/** What a piece is, in one line. */
+export function detail(held: Held): string {
+	switch (held.kind) {
+		case 'core': {
+			const v = held.values;
+			const measured = v.al_h ? `, ${figures(v.al_h * 1e9)} nH a turn squared measured` : '';
+			return `${v.size}, mix ${v.mix}${measured}`;
+		}
+		case 'wire': {
+			const v = held.values;
+			return `${millimetres(v.diameter_m)} ${v.metal ?? 'copper'}, ${millimetres(v.covered_m)} over all`;
+		}
+		case 'cable': {
+			const v = held.values;
+			return `${figures(v.impedance_ohm)} Ω, VF ${v.velocity_factor.toFixed(3)}, ${megahertz(v.low_hz)} to ${megahertz(v.high_hz)} MHz`;
+		}
+		case 'capacitor': {
+			const v = held.values;
+			return `${quantity(v.capacitance_f, 'F')} ${v.type ?? ''} ±${figures(100 * (v.tolerance ?? 0.05), 2)} %, ${figures(v.voltage_v ?? 0)} V`;
+		}
+		case 'former':
+			return `${millimetres(held.values.outer_m)} outside, ${millimetres(held.values.length_m)} long`;
+		case 'box': {
+			const v = held.values;
+			return `${millimetres(v.width_m)} × ${millimetres(v.height_m)} × ${millimetres(v.depth_m)} inside${v.round ? ', round' : ''}`;
+		}
+	}
+}
+
+/** What the trade sells of a kind, nominal, each with its doubts. */
+export function tradeRows(trade: Trade, kind: Kind): Row[] {
+	switch (kind) {
+		case 'core':
+			return trade.sizes.flatMap((s) =>
+				trade.mixes
+					.filter((m) => m.kind === s.kind)
+					.map((m): Row => {
+						const al = s.al_h[m.mix];
+						return {
+							key: `${s.size}-${m.mix}`,
+							name: `${s.size}-${m.mix}`,
+							detail: `${millimetres(s.outer_m)} × ${millimetres(s.inner_m)} × ${millimetres(s.height_m)}, ${m.family}, µ ${m.initial_permeability} ±${100 * m.tolerance} %${al ? `, ${figures(al * 1e9)} nH a turn squared` : ''}`,
+							note: [
+								m.note,
+								s.doubtful ? 'the trade name may belong to a slightly other size' : '',
+								m.loss_known ? '' : 'no loss data'
+							]
+								.filter((t, i, all) => t && all.indexOf(t) === i)
+								.join('; '),
+							held: {
+								...nominal,
+								kind: 'core',
+								name: `${s.size}-${m.mix}`,
+								nominal_key: `${s.size}-${m.mix}`,
+								values: { size: s.size, mix: m.mix, stack: 1, al_h: null }
+							}
+						};
+					})
+			);
+		case 'wire':
+			return trade.wires.map((w) => ({
+				key: w.key,
+				name: w.name,
+				detail: `${millimetres(w.covered_m)} over all`,
+				note: w.source,
+				held: null
+			}));
+		case 'cable':
+			return trade.cables
+				.filter((c) => !c.piece)
+				.map((c) => ({
+					key: c.key,
+					name: c.name,
+					detail: `${figures(c.impedance_ohm)} Ω, VF ${c.velocity_factor}, loss ±${figures(100 * c.loss_tolerance, 2)} %`,
+					note: [c.note, c.source].filter(Boolean).join('; '),
+					held: {
+						...nominal,
+						kind: 'cable',
+						name: c.name,
+						nominal_key: c.key,
+						values: {
+							name: c.name,
+							impedance_ohm: c.impedance_ohm,
+							velocity_factor: c.velocity_factor,
+							loss_sqrt: 1,
+							loss_linear: 0,
+							impedance_tolerance: 0.02,
+							velocity_tolerance: c.velocity_tolerance,
+							loss_tolerance: c.loss_tolerance,
+							low_hz: 1e6,
+							high_hz: 1e8
+						}
+					}
+				}));
+		case 'capacitor':
+			return trade.capacitors.map((c) => ({
+				key: c.key,
+				name: c.name,
+				detail: `±${figures(100 * c.tolerance, 2)} %, Q about ${figures(c.q)}, sold for ${c.voltages_v.map((v) => figures(v)).join(' and ')} V`,
+				note: c.note,
+				held: {
+					...nominal,
+					kind: 'capacitor',
+					name: `100 pF ${c.name}`,
+					nominal_key: c.key,
+					values: {
+						type: c.key,
+						capacitance_f: 100e-12,
+						tolerance: c.tolerance,
+						voltage_v: c.voltages_v[0] ?? 500,
+						q: c.q
+					}
+				}
+			}));
+		case 'former':
+			return trade.formers.map((f) => ({
+				key: f.key,
+				name: f.name,
+				detail: `${millimetres(f.outer_m)} outside`,
+				note: f.source,
+				held: {
+					...nominal,
+					kind: 'former',
+					name: f.name,
+					nominal_key: f.key,
+					values: { outer_m: f.outer_m, length_m: f.length_m }
+				}
+			}));
+		case 'box':
+			return trade.boxes.map((b) => ({
+				key: b.key,
+				name: b.name,
+				detail: `${millimetres(b.width_m)} × ${millimetres(b.height_m)} × ${millimetres(b.depth_m)} inside`,
+				note: b.source,
+				held: {
+					...nominal,
+					kind: 'box',
+					name: b.name,
+					nominal_key: b.key,
+					values: {
+						width_m: b.width_m,
+						height_m: b.height_m,
+						depth_m: b.depth_m,
+						round: b.round
+					}
+				}
+			}));
+	}
+}
+
+/** Whether a row answers what is looked for: every word in its name, detail or note. */
+export function answers(text: string, wanted: string): boolean {
+	const inside = text.toLowerCase();
+	return wanted
+		.toLowerCase()
+		.split(/\s+/)
+		.filter(Boolean)
+		.every((word) => inside.includes(word));
+}

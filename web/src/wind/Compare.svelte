@@ -1,0 +1,204 @@
+<!-- @component
+	This winding beside another one: what each wins, band by band.
+-->
+<script lang="ts">
+	import { answer, api, type Build, type Content, type Element, said } from '../lib/api/client';
+	import { figures, swr } from '../lib/units/format';
+	import { withElement, woundName } from '../match/shape';
+	import { hottest, type Transformer, type Winding } from './wound';
+
+	interface Props {
+		build: Build;
+		content: Content;
+		element: Transformer;
+		winding: Winding;
+		/** The other one, as soon as it is known, for the chart. */
+		onother: (other: { name: string; winding: Winding } | null) => void;
+		onedit: (content: Content) => void;
+	}
+
+	let { build, content, element, winding, onother, onedit }: Props = $props();
+
+	let chosen = $state('');
+	let other = $state.raw<Winding | null>(null);
+	let problem = $state<string | null>(null);
+
+	interface Choice {
+		key: string;
+		name: string;
+		content: Content;
+	}
+	const changed = (changes: Partial<Transformer>, ohm?: number): Content => {
+		const made = withElement(content, element.key, changes as Partial<Element>);
+		return ohm && content.antenna.kind === 'resistor'
+			? { ...made, antenna: { ...content.antenna, resistance_ohm: ohm } }
+			: made;
+	};
+	const choices = $derived.by((): Choice[] => {
+		const m = element.primary_turns;
+		const n = element.secondary_turns;
+		const list: Choice[] = [];
+		const add = (key: string, name: string, changes: Partial<Transformer>, ohm?: number) =>
+			list.push({ key, name, content: changed(changes, ohm) });
+		const core = element.core;
+		if (element.wiring === 'tapped' || element.wiring === 'separate') {
+			const ratio = n / m;
+			add('more', `${m + 1} in ${Math.round(ratio * (m + 1))}`, {
+				primary_turns: m + 1,
+				secondary_turns: Math.round(ratio * (m + 1))
+			});
+			if (m > 1)
+				add('fewer', `${m - 1} in ${Math.round(ratio * (m - 1))}`, {
+					primary_turns: m - 1,
+					secondary_turns: Math.round(ratio * (m - 1))
+				});
+			for (const [turns, ohm, name] of [
+				[7, 2450, '49 : 1 on 2.45 kΩ'],
+				[8, 3200, '64 : 1 on 3.2 kΩ'],
+				[7.5, 2812, '56 : 1 on 2.8 kΩ']
+			] as const) {
+				if (Math.abs(ratio - turns) > 0.1 && Number.isInteger(turns * 2))
+					add(name, name, { primary_turns: 2, secondary_turns: 2 * turns }, ohm);
+			}
+		} else {
+			add('more', `${m + 2} turns`, {
+				primary_turns: m + 2,
+				secondary_turns: ((m + 2) * n) / m
+			});
+		}
+		const stack = core.stack ?? 1;
+		add('stack', stack > 1 ? 'one ring' : 'two rings stacked', {
+			core: { ...core, stack: stack > 1 ? 1 : 2 }
+		});
+		for (const mix of ['43', '52', '61', '31'])
+			if (mix !== core.mix) add(`mix${mix}`, `mix ${mix}`, { core: { ...core, mix, al_h: null } });
+		add('crossed', element.crossed ? 'straight round' : 'crossed over', {
+			crossed: !element.crossed
+		});
+		return list;
+	});
+	const choice = $derived(choices.find((c) => c.key === chosen));
+
+	async function look(of: Content): Promise<void> {
+		try {
+			other = await answer(
+				api.POST('/api/windings', {
+					body: {
+						content: of,
+						key: element.key,
+						power_w: build.power_w,
+						low_hz: 1.8e6,
+						high_hz: 30e6
+					}
+				})
+			);
+			problem = null;
+			onother({ name: choice?.name ?? '', winding: other });
+		} catch (why) {
+			other = null;
+			onother(null);
+			problem = said(why);
+		}
+	}
+	// The other one follows what is chosen and the design.
+	$effect(() => {
+		if (choice) void look(choice.content);
+		else {
+			other = null;
+			onother(null);
+		}
+	});
+
+	const bands = $derived(
+		winding.heat.map((h) => {
+			const o = other?.heat.find((x) => x.label === h.label);
+			return { label: h.label, here: h, other: o };
+		})
+	);
+	const better = (a: number, b: number, by: number) => (a < b - by ? 'wins' : '');
+	const warm = (w: Winding) => hottest(w.heat, build.mode)?.rise.rise_c ?? 0;
+</script>
+
+<h3 class="eyebrow">Beside another one</h3>
+<select aria-label="Compare with" bind:value={chosen}>
+	<option value="">choose what to compare with</option>
+	{#each choices as c (c.key)}<option value={c.key}>{c.name}</option>{/each}
+</select>
+{#if problem}<p class="told">{problem}.</p>{/if}
+{#if other && choice}
+	<table>
+		<thead>
+			<tr><th></th><th>this</th><th>{choice.name}</th></tr>
+		</thead>
+		<tbody>
+			{#each bands as b (b.label)}
+				{#if b.other}
+					<tr>
+						<th scope="row">{b.label}, lost</th>
+						<td class="mono {better(b.here.loss_db, b.other.loss_db, 0.02)}"
+							>{b.here.loss_db.toFixed(2)} dB</td
+						>
+						<td class="mono {better(b.other.loss_db, b.here.loss_db, 0.02)}"
+							>{b.other.loss_db.toFixed(2)} dB</td
+						>
+					</tr>
+					<tr>
+						<th scope="row">{b.label}, SWR</th>
+						<td class="mono {better(b.here.swr ?? 99, b.other.swr ?? 99, 0.02)}"
+							>{swr(b.here.swr)}</td
+						>
+						<td class="mono {better(b.other.swr ?? 99, b.here.swr ?? 99, 0.02)}"
+							>{swr(b.other.swr)}</td
+						>
+					</tr>
+				{/if}
+			{/each}
+			<tr>
+				<th scope="row">warms by</th>
+				<td class="mono {better(warm(winding), warm(other), 0.5)}"
+					>{figures(warm(winding), 2)} °C</td
+				>
+				<td class="mono {better(warm(other), warm(winding), 0.5)}">{figures(warm(other), 2)} °C</td>
+			</tr>
+			<tr>
+				<th scope="row">wire</th>
+				<td class="mono">{figures(winding.cuts.reduce((s, c) => s + c.cut_m, 0))} m</td>
+				<td class="mono">{figures(other.cuts.reduce((s, c) => s + c.cut_m, 0))} m</td>
+			</tr>
+		</tbody>
+	</table>
+	<p class="told soft">
+		What wins is marked ✓; the chart shows it dotted, {woundName(element)} dashed.
+	</p>
+	<button class="button" onclick={() => choice && onedit(choice.content)}>Take {choice.name}</button
+	>
+{/if}
+
+<style>
+	select {
+		width: 100%;
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		margin: 6px 0;
+		font-size: var(--size-12);
+	}
+	th {
+		text-align: left;
+		font-weight: 500;
+		color: var(--soft);
+	}
+	td,
+	thead th {
+		text-align: right;
+		padding: 1px 0 1px 6px;
+	}
+	.wins {
+		color: var(--verdigris);
+		font-weight: 700;
+	}
+	.wins::before {
+		content: '✓ ';
+	}
+</style>

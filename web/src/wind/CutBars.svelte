@@ -1,0 +1,77 @@
+<!-- @component
+	What to cut before one starts: a bar to scale for every wire, with its length.
+-->
+<script lang="ts">
+	import { length } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import { hue, type Winding, wireName } from './wound';
+
+	let { winding }: { winding: Winding } = $props();
+
+	const most = $derived(Math.max(...winding.cuts.map((c) => c.cut_m)));
+	const first = $derived(winding.cuts[0]);
+	const many = $derived(winding.cuts.length > 2);
+</script>
+
+<ul>
+	{#each winding.cuts as cut (cut.wire)}
+		<li>
+			<span class="bar {hue(cut.wire)}" style:width="{(64 * cut.cut_m) / most}%"></span>
+			<b class="mono">{length(cut.cut_m, units.length)}</b>
+			<span class="what"
+				>{winding.kind === 'transformer' ? wireName(cut.wire) : 'wire'}{many
+					? ''
+					: `, ${winding.made_of.wire}`}</span
+			>
+		</li>
+	{/each}
+</ul>
+{#if first}
+	<p class="told">
+		{many ? `${winding.made_of.wire}. ` : ''}{length(first.turn_m, units.length)} a turn, plus {length(
+			first.tails_m,
+			units.length
+		)} for both tails.
+		{#if winding.fit.free_deg !== null}
+			The last turn leaves {Math.round(winding.fit.free_deg ?? 0)}° of the hole free.
+		{/if}
+	</p>
+{/if}
+
+<style>
+	ul {
+		list-style: none;
+		padding: 0;
+		display: grid;
+		gap: 6px;
+	}
+	li {
+		display: flex;
+		flex-wrap: wrap;
+		align-items: center;
+		gap: 0 10px;
+	}
+	.bar {
+		height: 7px;
+		border-radius: 4px;
+		background: var(--copper);
+	}
+	.blueprint {
+		background: var(--blueprint);
+	}
+	.enamel {
+		background: var(--enamel);
+	}
+	.ink {
+		background: var(--ink);
+	}
+	.what {
+		flex-basis: 100%;
+		font-size: var(--size-13);
+		font-weight: 600;
+	}
+	p {
+		margin-top: 6px;
+		color: var(--soft);
+	}
+</style>

@@ -1,0 +1,245 @@
+<!-- @component
+	What it is made of: wiring, load, turns, ring, wire; every change is drawn at once.
+-->
+<script lang="ts">
+	import type { Build, Content, Element, Piece, Trade } from '../lib/api/client';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { millimetres, quantity } from '../lib/units/format';
+	import { withElement } from '../match/shape';
+	import Steps from './Steps.svelte';
+	import { fixedRatio, schools, type Windable, type Winding, wirings } from './wound';
+
+	interface Props {
+		build: Build;
+		content: Content;
+		element: Windable;
+		winding: Winding | null;
+		trade: Trade;
+		/** Cores of one's own. */
+		cores: Piece[];
+		onedit: (content: Content) => void;
+	}
+
+	let { build, content, element, winding, trade, cores, onedit }: Props = $props();
+
+	const set = (changes: Partial<Element>) => onedit(withElement(content, element.key, changes));
+	const core = $derived(element.kind === 'coil' ? null : element.core);
+	const sizes = $derived(trade.sizes);
+	const mixes = $derived(trade.mixes);
+	const kindOf = (size: string) => sizes.find((s) => s.size === size)?.kind;
+	const ohm = $derived(content.antenna.kind === 'resistor' ? content.antenna.resistance_ohm : null);
+	const counted = $derived(element.kind === 'transformer' && !fixedRatio[element.wiring]);
+
+	function setCore(changes: Partial<NonNullable<typeof core>>): void {
+		if (!core) return;
+		const next = { ...core, al_h: null, ...changes };
+		// A size of the other family comes with a mix of that family.
+		if (kindOf(next.size) !== mixes.find((m) => m.mix === next.mix)?.kind) {
+			next.mix = kindOf(next.size) === 'powder' ? '2' : '43';
+		}
+		set({ core: next, piece: null });
+	}
+	function chooseCore(value: string): void {
+		const own = cores.find((c) => c.id === value);
+		if (own?.held.kind === 'core') {
+			const values = own.held.values;
+			set({
+				core: { ...values, stack: core?.stack ?? 1 },
+				piece: { id: own.id, revision: own.revision, values }
+			} as Partial<Element>);
+		} else setCore({ size: value });
+	}
+	function setTurns(primary: number, secondary: number): void {
+		if (element.kind !== 'transformer') return;
+		const fixed = fixedRatio[element.wiring];
+		set({ primary_turns: primary, secondary_turns: fixed ? primary * fixed : secondary });
+	}
+	function setWiring(wiring: string): void {
+		if (element.kind !== 'transformer') return;
+		const chosen = wirings.find((w) => w.key === wiring);
+		if (!chosen) return;
+		const fixed = fixedRatio[chosen.key];
+		const primary = fixed && element.primary_turns < 4 ? 9 : element.primary_turns;
+		set({
+			wiring: chosen.key,
+			primary_turns: fixed ? primary : Math.min(primary, 3),
+			secondary_turns: fixed ? primary * fixed : Math.max(element.secondary_turns, 8),
+			twisted: !fixed
+		});
+	}
+	function setLoad(value: string): void {
+		onedit({
+			...content,
+			antenna:
+				value === 'sweep' && build.baseline_sweep_id
+					? { kind: 'sweep', sweep_id: build.baseline_sweep_id }
+					: { kind: 'resistor', resistance_ohm: Number(value), reactance_ohm: 0 }
+		});
+	}
+</script>
+
+<div class="fields">
+	{#if element.kind === 'transformer'}
+		<label class="told"
+			>Wiring
+			<select value={element.wiring} onchange={(e) => setWiring(e.currentTarget.value)}>
+				{#each wirings as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
+			</select></label
+		>
+		<label class="told"
+			>It carries
+			<select
+				value={content.antenna.kind === 'sweep' ? 'sweep' : String(ohm)}
+				onchange={(e) => setLoad(e.currentTarget.value)}
+			>
+				{#if build.baseline_sweep_id}<option value="sweep">the wire as swept</option>{/if}
+				{#each schools as s (s.ohm)}<option value={String(s.ohm)}>{s.name}</option>{/each}
+				{#if ohm !== null && !schools.some((s) => s.ohm === ohm)}
+					<option value={String(ohm)}>{quantity(ohm, 'Ω')}</option>
+				{/if}
+			</select></label
+		>
+		<div class="row">
+			<Steps
+				label={counted ? 'Primary turns' : 'Turns'}
+				value={element.primary_turns}
+				most={counted ? element.secondary_turns : 60}
+				onchange={(n) => setTurns(n, element.secondary_turns)}
+			/>
+			{#if counted}
+				<Steps
+					label="in"
+					value={element.secondary_turns}
+					least={element.primary_turns}
+					onchange={(n) => setTurns(element.primary_turns, n)}
+				/>
+			{/if}
+		</div>
+	{:else if element.kind === 'ring_coil'}
+		<div class="row">
+			<Steps label="Turns" value={element.turns} onchange={(turns) => set({ turns })} />
+		</div>
+	{:else}
+		<div class="row">
+			<QuantityField
+				label="Coil"
+				kind="inductance"
+				width={8}
+				shown={quantity(element.inductance_h, 'H')}
+				onsettle={(inductance_h) => set({ inductance_h })}
+			/>
+			<QuantityField
+				label="on"
+				kind="wire"
+				width={7}
+				shown={millimetres(element.former_m)}
+				onsettle={(former_m) => set({ former_m })}
+			/>
+			<QuantityField
+				label="every"
+				kind="wire"
+				width={8}
+				shown={element.pitch_m ? millimetres(element.pitch_m) : 'touching'}
+				onsettle={(pitch_m) => set({ pitch_m })}
+			/>
+			{#if element.pitch_m}
+				<button class="plain" onclick={() => set({ pitch_m: null })}>touching</button>
+			{/if}
+			<QuantityField
+				label="tap at turn"
+				kind="turns"
+				width={5}
+				shown={element.tap_turns ? String(element.tap_turns) : 'none'}
+				onsettle={(tap_turns) => set({ tap_turns })}
+			/>
+			{#if element.tap_turns}
+				<button class="plain" onclick={() => set({ tap_turns: null })}>no tap</button>
+			{/if}
+		</div>
+		<label class="told"
+			>Former
+			<select
+				value={trade.formers.find((f) => Math.abs(f.outer_m - element.former_m) < 1e-5)?.key ?? ''}
+				onchange={(e) => {
+					const chosen = trade.formers.find((f) => f.key === e.currentTarget.value);
+					if (chosen) set({ former_m: chosen.outer_m });
+				}}
+			>
+				<option value="">{millimetres(element.former_m)}, of your own</option>
+				{#each trade.formers as f (f.key)}<option value={f.key}>{f.name}</option>{/each}
+			</select></label
+		>
+	{/if}
+	{#if core && element.kind !== 'coil'}
+		<label class="told"
+			>Ring
+			<select
+				value={element.piece?.id ?? core.size}
+				onchange={(e) => chooseCore(e.currentTarget.value)}
+			>
+				{#if cores.length}
+					<optgroup label="In your drawer">
+						{#each cores as own (own.id)}<option value={own.id}>{own.held.name}</option>{/each}
+					</optgroup>
+				{/if}
+				{#if element.piece && !cores.some((c) => c.id === element.piece?.id)}
+					<option value={element.piece.id}>one that is in the bin now</option>
+				{/if}
+				<optgroup label="Trade sizes, nominal">
+					{#each sizes as s (s.size)}
+						<option value={s.size}
+							>{s.size}: {millimetres(s.outer_m)} × {millimetres(s.inner_m)} × {millimetres(
+								s.height_m
+							)}</option
+						>
+					{/each}
+				</optgroup>
+			</select></label
+		>
+		<div class="row">
+			<label class="told inline"
+				>Mix
+				<select value={core.mix} onchange={(e) => setCore({ mix: e.currentTarget.value })}>
+					{#each mixes.filter((m) => m.kind === kindOf(core.size)) as m (m.mix)}
+						<option value={m.mix}>{m.mix}, {m.family}, µ {m.initial_permeability}</option>
+					{/each}
+				</select></label
+			>
+			<Steps
+				label="Rings stacked"
+				value={core.stack ?? 1}
+				most={6}
+				onchange={(stack) => set({ core: { ...core, stack } } as Partial<Element>)}
+			/>
+		</div>
+	{/if}
+	<label class="told"
+		>Wire
+		<select value={element.wire} onchange={(e) => set({ wire: e.currentTarget.value })}>
+			{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
+		</select></label
+	>
+	{#if winding && core}
+		<p class="told soft">
+			Up to {winding.fit.most_turns} turns of this wire in one layer.
+		</p>
+	{/if}
+</div>
+
+<style>
+	.fields {
+		display: grid;
+		gap: 8px;
+	}
+	.row {
+		gap: 6px 14px;
+	}
+	label.told {
+		grid-template-columns: 72px minmax(0, 1fr);
+		align-items: center;
+		color: var(--soft);
+	}
+	label.inline {
+		display: flex;
+	}
+</style>

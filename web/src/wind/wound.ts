@@ -1,0 +1,313 @@
+/** What the winding desk says and begins with: names of wires and terminals, schools, starts; pure. */
+
+import type { Content, Design, Element, Schemas, Target } from '../lib/api/client';
+import { figures, millimetres, quantity, watts } from '../lib/units/format';
+import { isWound, type Wound } from '../match/shape';
+
+export type Winding = Schemas['WindingOut'];
+export type Point = Schemas['PlaceOut'];
+export type Transformer = Extract<Wound, { kind: 'transformer' }>;
+export type Windable = Wound | Extract<Element, { kind: 'coil' }>;
+export type Wiring = Transformer['wiring'];
+
+/** What a design has wound, in its order from the antenna down. */
+export function windables(content: Content): Windable[] {
+	return content.elements.filter((e): e is Windable => e.kind === 'coil' || isWound(e));
+}
+
+/** The design to wind from: the one asked for, else the first of the others that has something wound. */
+export function designToWind(
+	designs: Design[],
+	preferred: (string | null | undefined)[]
+): Design | null {
+	const some = designs.filter((d) => windables(d.revision.content).length > 0);
+	for (const id of preferred) {
+		const found = some.find((d) => d.id === id);
+		if (found) return found;
+	}
+	return some[0] ?? null;
+}
+
+export const wirings: { key: Wiring; name: string; balanced: boolean }[] = [
+	{ key: 'tapped', name: 'unun, one long winding', balanced: false },
+	{ key: 'separate', name: 'separate windings', balanced: false },
+	{ key: 'two-in-hand', name: 'unun 4 : 1, two wires in hand', balanced: false },
+	{ key: 'three-in-hand', name: 'unun 9 : 1, three wires in hand', balanced: false },
+	{ key: 'four-in-hand', name: 'unun 16 : 1, four wires in hand', balanced: false },
+	{ key: 'current-balun-1', name: 'current balun 1 : 1', balanced: true },
+	{ key: 'current-balun-4-two', name: 'current balun 4 : 1, two rings', balanced: true },
+	{ key: 'current-balun-4-one', name: 'current balun 4 : 1, one ring', balanced: true },
+	{ key: 'voltage-balun-4', name: 'voltage balun 4 : 1', balanced: true }
+];
+
+/** Turns ratio that a wiring fixes; none where turns are counted. */
+export const fixedRatio: Partial<Record<Wiring, number>> = {
+	'two-in-hand': 2,
+	'three-in-hand': 3,
+	'four-in-hand': 4,
+	'current-balun-1': 1,
+	'current-balun-4-one': 2,
+	'current-balun-4-two': 2,
+	'voltage-balun-4': 2
+};
+
+/** The schools of what an end-fed wire shows, and the loads of other baluns, in ohm. */
+export const schools: { ohm: number; name: string }[] = [
+	{ ohm: 2450, name: '2.45 kΩ, end-fed half-wave, 49 : 1' },
+	{ ohm: 2700, name: '2.7 kΩ, end-fed half-wave' },
+	{ ohm: 3200, name: '3.2 kΩ, end-fed half-wave, 64 : 1' },
+	{ ohm: 4500, name: '4.5 kΩ, end-fed half-wave, high' },
+	{ ohm: 450, name: '450 Ω, any wire, 9 : 1' },
+	{ ohm: 200, name: '200 Ω, folded dipole or loop, 4 : 1' },
+	{ ohm: 110, name: '110 Ω, full-wave loop' },
+	{ ohm: 50, name: '50 Ω, dipole, 1 : 1' }
+];
+
+interface Start {
+	name: string;
+	why: string;
+	wiring: Wiring;
+	primary: number;
+	secondary: number;
+	ohm: number;
+	size: string;
+	mix: string;
+	crossed: boolean;
+}
+
+/** What one usually begins with. */
+export const starts: Start[] = [
+	{
+		name: '64 : 1 unun, 2 in 16',
+		why: 'End-fed half-wave that shows about 3.2 kΩ',
+		wiring: 'tapped',
+		primary: 2,
+		secondary: 16,
+		ohm: 3200,
+		size: 'FT240',
+		mix: '43',
+		crossed: true
+	},
+	{
+		name: '49 : 1 unun, 2 in 14',
+		why: 'End-fed half-wave that shows about 2.45 kΩ',
+		wiring: 'tapped',
+		primary: 2,
+		secondary: 14,
+		ohm: 2450,
+		size: 'FT240',
+		mix: '43',
+		crossed: true
+	},
+	{
+		name: '9 : 1 unun, nine turns of three wires',
+		why: 'A wire that resonates nowhere, with a tuner',
+		wiring: 'three-in-hand',
+		primary: 9,
+		secondary: 27,
+		ohm: 450,
+		size: 'FT140',
+		mix: '43',
+		crossed: false
+	},
+	{
+		name: '1 : 1 current balun, ten turns',
+		why: 'A dipole on coax, keeping current off its outside',
+		wiring: 'current-balun-1',
+		primary: 10,
+		secondary: 10,
+		ohm: 50,
+		size: 'FT240',
+		mix: '43',
+		crossed: true
+	},
+	{
+		name: '4 : 1 current balun on two rings',
+		why: 'A folded dipole or a loop near 200 Ω',
+		wiring: 'current-balun-4-two',
+		primary: 8,
+		secondary: 16,
+		ohm: 200,
+		size: 'FT140',
+		mix: '43',
+		crossed: false
+	},
+	{
+		name: '4 : 1 voltage balun',
+		why: 'Between coax and an even 200 Ω, small and cheap',
+		wiring: 'voltage-balun-4',
+		primary: 9,
+		secondary: 18,
+		ohm: 200,
+		size: 'FT140',
+		mix: '43',
+		crossed: false
+	}
+];
+
+/** A new design with one thing wound; on the build's sweep where there is one. */
+export function contentOf(start: Start, targets: Target[], sweepId: string | null): Content {
+	const unun: Transformer = {
+		kind: 'transformer',
+		key: start.wiring.includes('balun') ? 'balun' : 'unun',
+		place: 'through',
+		wiring: start.wiring,
+		primary_turns: start.primary,
+		secondary_turns: start.secondary,
+		primary_wire: true,
+		core: { mix: start.mix, size: start.size, stack: 1, al_h: null },
+		wire: 'cu-1',
+		twisted: start.wiring === 'tapped' || start.wiring === 'separate',
+		crossed: start.crossed,
+		tape_m: 0,
+		tail_m: 0.045,
+		leakage_h: null,
+		winding_capacitance_f: null,
+		input_capacitance_f: 0,
+		input_q: 1500,
+		piece: null
+	};
+	return {
+		version: 1,
+		antenna: sweepId
+			? { kind: 'sweep', sweep_id: sweepId }
+			: { kind: 'resistor', resistance_ohm: start.ohm, reactance_ohm: 0 },
+		targets,
+		elements: [unun],
+		seed: 1,
+		reading_spread: 0.02
+	};
+}
+
+const wires: Record<string, string> = {
+	long: 'long wire',
+	primary: 'primary wire',
+	red: 'red wire',
+	blue: 'blue wire',
+	copper: 'copper wire',
+	ink: 'black wire'
+};
+
+/** What a wire is called. */
+export const wireName = (wire: string): string => wires[wire] ?? wire;
+
+/** The token a wire is drawn with: the same everywhere. */
+export function hue(wire: string): string {
+	if (wire === 'red') return 'enamel';
+	if (wire === 'primary' || wire === 'blue') return 'blueprint';
+	return wire === 'ink' ? 'ink' : 'copper';
+}
+
+/** Where a terminal is said to go. */
+export function terminal(at: string): string {
+	return at === '' ? 'joined, goes nowhere else' : `to ${at}`;
+}
+
+/** An end of a wire in words. */
+export const endName = ({ wire, end }: { wire: string; end: string }): string =>
+	end === 'tap' ? `tap in the ${wireName(wire)}` : `${wireName(wire)}, ${end}`;
+
+/** Ratio as both: impedance, and turns. */
+export function ratios(turns: Winding['turns']): string | null {
+	if (!turns.turns_ratio || !turns.impedance_ratio) return null;
+	return `impedance ${figures(turns.impedance_ratio, 4)} : 1, turns ${figures(turns.turns_ratio)} : 1`;
+}
+
+const several = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
+
+/** Passes beside full returns, because people count either. */
+export function passes(turns: Winding['turns']): string {
+	return `${several(turns.passes, 'pass').replace(/passs$/, 'passes')} through the hole, ${several(turns.returns, 'full return')} outside`;
+}
+
+/** The target where most stays behind, and the best one. */
+export function lossRange(heat: Winding['heat']): {
+	worst: Winding['heat'][number] | undefined;
+	best: Winding['heat'][number] | undefined;
+} {
+	const sorted = [...heat].sort((a, b) => b.loss_db - a.loss_db);
+	return { worst: sorted[0], best: sorted.length > 1 ? sorted[sorted.length - 1] : undefined };
+}
+
+/** The hottest it gets in a mode over the targets. */
+export function hottest(heat: Winding['heat'], mode: string) {
+	return heat
+		.flatMap((h) =>
+			h.rises.filter((r) => r.mode === mode).map((rise) => ({ label: h.label, rise }))
+		)
+		.sort((a, b) => b.rise.rise_c - a.rise.rise_c)[0];
+}
+
+const number = (value: number | string | null | undefined) =>
+	typeof value === 'number' ? value : 0;
+
+/** A finding as a sentence; null where another place says it. */
+export function finding(found: Schemas['Finding']): string | null {
+	const v = found.values;
+	switch (found.code) {
+		case 'winding_voltage':
+			return `${figures(number(v.voltage_v))} V peak at ${watts(number(v.power_w))}: mount it out of reach, never touch it while transmitting.`;
+		case 'no_power':
+			return 'No power set: nothing warms. Set the power at the top to see heat and voltage.';
+		case 'material_above_range':
+			return `Mix ${v.mix} is not known above ${quantity(number(v.highest_hz), 'Hz')}: on ${v.label} its last value is used. ${v.note}`;
+		case 'material_below_range':
+			return `Mix ${v.mix} is not known below ${quantity(number(v.lowest_hz), 'Hz')}: on ${v.label} its first value is used. ${v.note}`;
+		case 'material_note':
+			return `Mix ${v.mix}: ${v.note}.`;
+		case 'powder_loss_unknown':
+			return `No loss data of mix ${v.mix} are known here: loss and heat are copper's alone, and too good to be true.`;
+		case 'powder_loss_estimated':
+			return `Mix ${v.mix}: ${v.note}.`;
+		case 'flux_above_guide':
+			return `On ${v.label} the core swings ${figures(1e3 * number(v.flux_t))} mT, the guide there is ${figures(1e3 * number(v.guide_t))}: more turns, a larger ring, or less power.`;
+		case 'heat_extrapolated':
+			return 'Above 100 °C the law of warming is a guess: do not go there.';
+		case 'pair_impedance':
+			return `As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: thicker covering raises it, and the high bands get better.`;
+		case 'few_turns':
+			return `The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`;
+		case 'near_self_resonance':
+			return `At ${figures(100 * number(v.ratio), 2)} % of its own resonance (${quantity(number(v.self_resonance_hz), 'Hz')}) it is hardly a coil: fewer turns, or a smaller core.`;
+		case 'own_capacitance':
+			return `Its own capacitance shows: self-resonance ${quantity(number(v.self_resonance_hz), 'Hz')}.`;
+		default:
+			return null;
+	}
+}
+
+/** A time as one waits. */
+export function waiting(seconds: number | null | undefined): string {
+	if (seconds === null || seconds === undefined) return '';
+	return seconds < 90 ? `${Math.round(seconds)} s` : `${Math.round(seconds / 60)} min`;
+}
+
+/** What comes with a turn while counting: which wires, and what to do after it. */
+export function countText(winding: Winding, at: number): { now: string; next: string } {
+	const picture = winding.picture;
+	const turn = picture.kind === 'ring' ? picture.turns[at - 1] : undefined;
+	const last = Math.ceil(winding.turns.passes);
+	const together = (turn?.wires ?? []).map(wireName);
+	const before = picture.kind === 'ring' ? picture.turns[at] : undefined;
+	const now =
+		at === 0
+			? `Leave ${millimetres((winding.cuts[0]?.tails_m ?? 0) / 2)} of tail, then pass from the front through the hole.`
+			: together.length > 1
+				? `With ${together.join(' and ')} together.`
+				: '';
+	const acts: string[] = [];
+	if (at > 0 && winding.turns.tap_after === at) acts.push('Make the tap here, before going on.');
+	if (at > 0 && turn && before && before.wires.length < turn.wires.length)
+		acts.push('The primary wire ends here: lead its tail out, go on with the long wire alone.');
+	if (at > 0 && winding.turns.crosses_after === at)
+		acts.push(
+			'Now cross over: lay the wire over the hole to the other side, and go in from the front again. That pass is the next turn.'
+		);
+	if (at >= last) acts.push('All turns are on. Fix both ends.');
+	return { now, next: acts.join(' ') };
+}
+
+/** A core as people say it. */
+export function coreName(core: { mix: string; size: string; stack?: number }): string {
+	return `${core.stack && core.stack > 1 ? `${core.stack} × ` : ''}${core.size}-${core.mix}`;
+}

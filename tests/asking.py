@@ -130,3 +130,38 @@ def trim_of(client, build, **query):
 def says(trim):
     """Findings by their code."""
     return {f["code"]: f["values"] for f in trim["findings"]}
+
+
+END_FED = [
+    {"label": "30 m", "low_hz": 10.1e6, "high_hz": 10.15e6, "swr_limit": 3.0},
+    {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 3.0},
+    {"label": "10 m", "low_hz": 28.0e6, "high_hz": 29.7e6, "swr_limit": 3.0},
+]
+
+
+def unun(ohm=3200.0, targets=END_FED, line_m=None, **changes):
+    """A design with an unun on a resistor: 2 in 16, crossed over, unless changed."""
+    wound = {
+        "kind": "transformer",
+        "key": "unun",
+        "core": {"mix": "43", "size": "FT240"},
+        "wire": "cu-1",
+        "wiring": "tapped",
+        "primary_turns": 2,
+        "secondary_turns": 16,
+        "crossed": True,
+        **changes,
+    }
+    line = [{"kind": "line", "key": "line", "cable": "foam-6", "length_m": line_m}] if line_m else []
+    return {
+        "antenna": {"kind": "resistor", "resistance_ohm": ohm},
+        "targets": targets,
+        "elements": [wound, *line],
+    }
+
+
+def wound_of(client, content, key="unun", **more):
+    """Everything about one wound element."""
+    answer = client.post("/api/windings", json={"content": content, "key": key, **more})
+    assert answer.status_code == 200, answer.text
+    return answer.json()

@@ -462,8 +462,11 @@ def _coil(content: DesignContent, element: Coil, asked: WindingAsked, heats: lis
     center, f = content.center_hz, _grid(asked)
     wound = element.solenoid(element.turns(center))
     row = element.wire_row
-    z = wound.impedance_ohm(f)
-    henry = z.imag / (2 * np.pi * f)
+    # As an analyser reads it: close turns crowd the current inwards.
+    omega = 2 * np.pi * f
+    arm = wound.resistance_ohm(f) + 1j * omega * wound.crowded_inductance_h
+    z = arm / (1 + 1j * omega * wound.self_capacitance_f * arm)
+    henry = z.imag / omega
     findings = heat_findings(heats, asked.power_w)
     findings += _near_resonance(element.key, content, wound.self_resonance_hz)
     outer = element.former_m + 2 * row.covered_m

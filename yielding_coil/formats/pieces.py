@@ -103,7 +103,18 @@ def read(data: bytes) -> list[PieceRow]:
         )
     if len(filled) - 1 > MOST_ROWS:
         raise UnreadableError(f"the table has {len(filled) - 1} rows; at most {MOST_ROWS} are read")
-    return [PieceRow(line, _piece(line, dict(zip(heading, cells, strict=False)))) for line, cells in filled[1:]]
+    return [PieceRow(line, _piece(line, _named(line, heading, cells))) for line, cells in filled[1:]]
+
+
+def _named(line: int, heading: list[str], cells: list[str]) -> dict[str, str]:
+    """The cells of a row by the names of their columns; missing ones at its end are empty."""
+    if any(cells[len(heading) :]):
+        raise UnreadableError(
+            f"the row has {len(cells)} cells, the heading names {len(heading)}: "
+            "write decimals with a point, or put a cell with a comma between quotation marks",
+            line=line,
+        )
+    return dict(zip(heading, cells, strict=False))
 
 
 def _piece(line: int, cells: Mapping[str, str]) -> dict[str, Any]:

@@ -1,5 +1,6 @@
 """What is fast and how fast: the core against scikit-rf in one run, the page in headless Chromium, the bundle."""
 
+import dataclasses
 import gzip
 import http.client
 import json
@@ -24,15 +25,20 @@ from browser import demo_page, settle  # noqa: E402
 
 from yielding_coil import data  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
+from yielding_coil.api.windings import WindingAsked, report_of  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
+from yielding_coil.core.choosing import Task, judge, turn_pairs  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
-from yielding_coil.core.parts import Capacitor, Inductor  # noqa: E402
+from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of  # noqa: E402
+from yielding_coil.core.ring import Ring  # noqa: E402
 from yielding_coil.core.sweep import Sweep  # noqa: E402
 from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
+from yielding_coil.store.content import DesignContent, ResistorAntenna, TargetPayload  # noqa: E402
+from yielding_coil.store.wound import RingCore, WoundTransformer  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
 BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)
@@ -188,6 +194,51 @@ def measuring() -> None:
         "correction and plane shift, 10,001 points",
         f"{a * 1e3:.2f} ms, scikit-rf {b * 1e3:.0f} ms, {b / a:.0f}x, wanted 20x",
         b / a >= 20,
+    )
+
+
+def windings() -> None:
+    """One transformer's whole report, and every core in the tables judged for a task."""
+    targets = [Target("30 m", 10.1e6, 10.15e6, 3.0), Target("15 m", 21.0e6, 21.45e6, 3.0)]
+    targets.append(Target("10 m", 28.0e6, 29.7e6, 3.0))
+    unun = WoundTransformer(
+        key="unun",
+        core=RingCore(mix="43", size="FT240"),
+        wire="cu-1",
+        wiring="tapped",
+        primary_turns=2,
+        secondary_turns=16,
+        crossed=True,
+        input_capacitance_f=90e-12,
+    )
+    content = DesignContent(
+        antenna=ResistorAntenna(resistance_ohm=3200),
+        targets=[TargetPayload(**dataclasses.asdict(t)) for t in targets],
+        elements=[unun],
+    )
+    asked = WindingAsked(content=content, key="unun")
+    took = seconds(lambda: report_of(asked, FixedLoad(3200.0)))
+    print(
+        "      full report of one transformer, 201 frequencies, heat on three bands, 256 builds: "
+        f"{took * 1e3:.1f} ms"
+    )
+    rings = [
+        Ring(m, s, stack)
+        for m in data.ring_materials().values()
+        for s in data.ring_sizes().values()
+        for stack in (1, 2)
+        if data.family_of(s) == m.kind and (m.points or m.q_points)
+    ]
+    pairs = turn_pairs(8.0)
+    task = Task(FixedLoad(3200.0), targets, 100.0, 0.3, unun.to_core(0), 1.08e-3)
+    together = seconds(lambda: judge(rings, pairs, task))
+    some = rings[::12]
+    alone = seconds(lambda: [judge([r], [p], task) for r in some for p in pairs]) * len(rings) / len(some)
+    gate(
+        "judging every core for one task",
+        f"{len(rings) * len(pairs)} pairs of ring and turns in {together:.2f} s, wanted under 2 s; "
+        f"one at a time {alone:.2f} s, {alone / together:.1f}x",
+        together < 2,
     )
 
 
@@ -399,6 +450,7 @@ if __name__ == "__main__":
     prediction()
     yields()
     measuring()
+    windings()
     bundle()
     # Functions handed to the page to wait on are scripts that its policy forbids.
     with demo_page(bypass_csp=True) as (page, address):

@@ -13,6 +13,7 @@ from playwright.sync_api import Page  # noqa: E402
 DESK = (1280, 800)
 PHONE = (390, 844)
 ALLOTMENT, ORCHARD, LOFT = "Allotment long vertical", "Orchard sloping wire", "Loft dipole, 12 m"
+END_FED = "Orchard end-fed"
 
 
 def nothing(page: Page) -> None:
@@ -40,18 +41,29 @@ def work(page: Page) -> None:
     page.evaluate("document.querySelector('[aria-label=\"Networks side by side\"]').scrollIntoView()")
 
 
-def bin_a_build(page: Page) -> None:
-    """One build in the bin."""
-    page.get_by_role("link", name="Yielding Coil").click()
-    page.get_by_role("button", name=f"Put {ORCHARD} in the bin").click()
-    settle(page)
-    page.goto(page.url + "bin")
+def count_turns(page: Page) -> None:
+    """Eight turns on, and the crossing next."""
+    page.get_by_role("link", name="Count with me").click()
+    for _ in range(8):
+        page.get_by_role("button", name="One more turn").click()
 
 
-def find(page: Page) -> None:
-    """Quick-find over the shelf."""
-    page.keyboard.press("Control+k")
-    page.get_by_role("combobox", name="Find").fill("coil")
+def hold_some(page: Page) -> None:
+    """Two rings of one's own, one of them measured."""
+    for wanted, ring in (("240 43", "FT240-43"), ("68 2 T", "T68-2")):
+        page.get_by_label("Search the drawer").fill(wanted)
+        page.get_by_role("button", name=f"I hold one {ring}", exact=True).click()
+        settle(page)
+    page.get_by_label("Search the drawer").fill("")
+    page.get_by_role("button", name="Change FT240-43").click()
+    for label, text in (
+        ("nH a turn squared, measured", "1210"),
+        ("Count of FT240-43", "2"),
+        ("Price of FT240-43", "7.20"),
+    ):
+        page.get_by_label(label).fill(text)
+        page.get_by_label(label).press("Enter")
+        settle(page)
 
 
 def calibrate(page: Page) -> None:
@@ -134,16 +146,17 @@ def know_a_line(page: Page) -> None:
 # Name, build, path or stage, size, theme, and what is done before the picture. What changes data comes last.
 PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page], None]], ...] = (
     ("builds", None, "", DESK, "day", nothing),
-    ("quick-find", None, "", DESK, "day", find),
-    ("bands", None, "bands", DESK, "day", nothing),
     ("sweep-desk", ORCHARD, "sweep", DESK, "day", lay_over),
     ("plane", ALLOTMENT, "sweep", DESK, "day", move_the_plane),
     ("calibrate", None, "analyser", DESK, "day", check_the_load),
     ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
-    ("analyser-phone", None, "analyser", PHONE, "day", sweep_the_loft),
     ("lines", None, "lines", DESK, "day", know_a_line),
     ("wire", LOFT, "wire", DESK, "day", nothing),
     ("trim", LOFT, "trim", DESK, "day", nothing),
+    ("wind", END_FED, "wind", DESK, "day", nothing),
+    ("wind-coil", ALLOTMENT, "wind", DESK, "day", nothing),
+    ("count", END_FED, "wind", PHONE, "outdoors", count_turns),
+    ("drawer", None, "drawer", DESK, "day", hold_some),
     ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("match-night", ALLOTMENT, "match", DESK, "night", nothing),
@@ -151,7 +164,6 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("match-phone", ALLOTMENT, "match", PHONE, "day", nothing),
     ("match-three-targets", ORCHARD, "match", DESK, "day", nothing),
     ("match-history", ALLOTMENT, "match", DESK, "day", work),
-    ("bin", None, "bin", DESK, "day", bin_a_build),
 )
 
 

@@ -146,6 +146,44 @@ class TestOtherWindings:
         assert found["bench"]["value"][0] * 1e6 == pytest.approx(2.28, rel=0.01)
         assert "powder_loss_estimated" in {f["code"] for f in found["findings"]}
 
+    def test_the_other_way_round_a_coil_keeps_its_value(self, client, build):
+        content = best(client, build)
+        coil = next(e for e in content["elements"] if e["kind"] == "coil")
+        asked = {"element": coil, "center_hz": 21.225e6}
+        ring = client.post("/api/windings/other-way", json=asked).json()["element"]
+        back = client.post("/api/windings/other-way", json={**asked, "element": ring}).json()["element"]
+
+        assert (ring["kind"], ring["key"], ring["place"]) == ("ring_coil", "coil", "series")
+        # Whole turns: half a turn of so many is as near as it comes.
+        assert back["inductance_h"] == pytest.approx(coil["inductance_h"], rel=1.2 / ring["turns"])
+
+    def test_wire_of_ones_own_counts_and_stays_with_its_design(self, client):
+        thick = {"kind": "wire", "name": "thick", "values": {"diameter_m": 2e-3, "covered_m": 4e-3}}
+        wire = client.post("/api/pieces", json=thick).json()
+        piece = {"id": wire["id"], "revision": wire["revision"], "values": wire["held"]["values"]}
+        own, table = wound_of(client, unun(wire_piece=piece)), wound_of(client, unun())
+
+        assert own["made_of"]["covered_m"] == 4e-3
+        assert own["fit"]["most_turns"] < table["fit"]["most_turns"]
+        assert own["cuts"][0]["cut_m"] > table["cuts"][0]["cut_m"]
+
+    def test_a_box_of_ones_own_is_tried_first(self, client):
+        box = {"width_m": 0.08, "height_m": 0.08, "depth_m": 0.03}
+        client.post("/api/pieces", json={"kind": "box", "name": "lunch box", "values": box})
+        shallow = {**box, "depth_m": 0.015}
+        client.post("/api/pieces", json={"kind": "box", "name": "tin", "values": shallow})
+        fits = {b["name"]: b["fits"] for b in wound_of(client, unun())["fit"]["boxes"]}
+
+        assert (fits["lunch box"], fits["tin"]) == (True, False)
+
+    def test_a_core_near_its_curie_temperature_is_warned_of(self, client):
+        """Mix 43: 130 °C (from memory)."""
+        hot = {f["code"] for f in wound_of(client, unun(), power_w=400)["findings"]}
+        cool = {f["code"] for f in wound_of(client, unun(), power_w=20)["findings"]}
+
+        assert "near_curie" in hot
+        assert "near_curie" not in cool
+
     def test_a_tap_beyond_the_coil_is_refused(self, client, build):
         content = best(client, build)
         elements = [{**e, "tap_turns": 30} if e["kind"] == "coil" else e for e in content["elements"]]

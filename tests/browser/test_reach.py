@@ -10,7 +10,21 @@ from playwright.sync_api import TimeoutError, expect
 TOP = Path(__file__).parents[2]
 DEMO = TOP / "yielding_coil" / "demo"
 AXE = (TOP / "web" / "node_modules" / "axe-core" / "axe.min.js").read_text()
-VIEWS = ("", "bands", "bin", "analyser", "lines", "wire", "trim", "outdoors", "sweep", "match")
+VIEWS = (
+    "",
+    "bands",
+    "bin",
+    "analyser",
+    "lines",
+    "wire",
+    "trim",
+    "outdoors",
+    "drawer",
+    "wind",
+    "count",
+    "sweep",
+    "match",
+)
 THEMES = ["day", *(pytest.param(theme, marks=pytest.mark.deep) for theme in ("night", "outdoors"))]
 
 pytestmark = pytest.mark.browser
@@ -50,6 +64,13 @@ def open_view(page, address, view):
         page.get_by_role("link", name="Loft dipole, 12 m").click()
         page.wait_for_url(re.compile("/trim"))
         page.goto(page.url.split("/trim")[0] + f"/{view}")
+    elif view in ("wind", "count"):
+        page.goto(address)
+        page.get_by_role("link", name="Orchard end-fed").click()
+        page.get_by_role("link", name="Count with me").wait_for()
+        if view == "count":
+            page.get_by_role("link", name="Count with me").click()
+            page.get_by_role("button", name="One more turn").wait_for()
     elif view in ("sweep", "match"):
         page.goto(address)
         page.get_by_role("link", name="Orchard sloping wire").click()

@@ -127,3 +127,18 @@ def test_near_self_resonance_it_is_refused():
 def test_a_former_too_large_for_the_inductance_is_refused():
     with pytest.raises(OutOfDomainError, match="take another former"):
         turns_for(1e-9, 33.6e-3, 1.7e-3, 1.6e-3)
+
+
+def test_coax_for_an_air_choke():
+    """Common practice: 16 turns of 5 mm coax on a 66 mm tube take 358 cm."""
+    assert Solenoid(71e-3, 5e-3, 16, 4e-3).wire_length_m == pytest.approx(3.58, abs=0.02)
+
+
+def test_steel_loses_more_than_its_resistivity_alone():
+    """Skin depth falls with √μ (Pozar, 4th ed., eq. 1.60): ten times the resistivity and a hundred times the
+    permeability of copper lose √1000 times as much."""
+    copper = Solenoid(50e-3, 3e-3, 15, 1e-3)
+    steel = Solenoid(50e-3, 3e-3, 15, 1e-3, 10 * copper.resistivity_ohm_m, 100.0)
+
+    # The rim is thin beside the wire, to a few percent.
+    assert steel.resistance_ohm(14e6) / copper.resistance_ohm(14e6) == pytest.approx(1000**0.5, rel=0.03)

@@ -194,7 +194,7 @@ def test_two_in_sixteen_crossed_over_as_drawn():
 
 def test_the_picture_shows_every_turn_the_crossing_and_the_tails():
     winding = wound()
-    strokes = winding.strokes()
+    strokes = winding.strokes(6e-3)
     long = [s for s in strokes if s.wire == "long"]
     primary = [s for s in strokes if s.wire == "primary"]
 
@@ -217,7 +217,7 @@ def test_the_picture_shows_every_turn_the_crossing_and_the_tails():
 
 def test_wires_that_share_a_turn_lie_beside_each_other():
     winding = Winding(FT240_43, strands_of(("red", "blue", "copper"), 3, 9, 9), 1.6e-3, twisted=False)
-    starts = [s.points[-1] for s in winding.strokes() if s.number == 4]
+    starts = [s.points[-1] for s in winding.strokes(6e-3) if s.number == 4]
 
     gaps = [math.dist(a, b) for a, b in pairwise(starts)]
     assert gaps == pytest.approx([1.6e-3, 1.6e-3], rel=0.02)

@@ -1,9 +1,12 @@
 from itertools import pairwise
+from pathlib import Path
 
 import pytest
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError
+
+TOP = Path(__file__).parents[2]
 
 
 @pytest.mark.parametrize(
@@ -55,3 +58,28 @@ def test_what_is_not_in_a_table_is_refused_with_what_is():
     assert "pe-5" in refused.value.accepted
     with pytest.raises(NotFoundError, match="no wire “rope”"):
         data.wire("rope")
+
+
+def test_the_notice_that_the_ring_data_ask_for_is_in_place():
+    notices = (TOP / "THIRD_PARTY_NOTICES.md").read_text()
+
+    assert "Copyright (c) 2025 OpenMagnetics" in notices
+    for table in ("ring_materials", "ring_sizes"):
+        assert f"{table}.json" in notices
+        assert "copyright (c) 2025 OpenMagnetics" in (TOP / "yielding_coil" / "data" / f"{table}.json").read_text()
+
+
+def test_what_is_from_memory_says_so():
+    assert "from memory" in data.source_of("ring_sizes")
+    assert "from memory" in data.source_of("capacitors")
+    for rows in (data.formers(), data.boxes()):
+        assert all("memory" in row.source or "practice" in row.source for row in rows.values())
+
+
+def test_values_that_no_table_has_are_refused_with_what_there_is():
+    with pytest.raises(NotFoundError, match="no mix “99”"):
+        data.ring_material("99")
+    with pytest.raises(NotFoundError, match="no size “FT1”"):
+        data.ring_size("FT1")
+    with pytest.raises(NotFoundError, match="no metal “tin”"):
+        data.metal("tin")

@@ -19,8 +19,9 @@ from yielding_coil.store import designs as design_queries
 from yielding_coil.store.content import TargetPayload
 from yielding_coil.store.entries import WirePlan, kinds_of
 from yielding_coil.store.payload import Positive, Words
+from yielding_coil.store.pieces import pieces
 from yielding_coil.store.sweeps import one_sweep
-from yielding_coil.store.tables import Build, Design, Settings, SweepRow
+from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
 
 router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
 
@@ -84,7 +85,7 @@ class DuplicateIn(BaseModel):
 class BinnedOut(BaseModel):
     """One thing in the bin; of sweeps and designs with the name of their build."""
 
-    kind: Literal["build", "sweep", "design"]
+    kind: Literal["build", "sweep", "design", "piece"]
     id: UUID
     name: str
     build: str | None
@@ -257,10 +258,13 @@ def duplicate_build(session: InTransaction, build_id: UUID, made: DuplicateIn) -
 def bin_contents(session: InTransaction) -> list[BinnedOut]:
     """What can be taken back, newest first."""
     found = queries.binned(session)
-    rows: list[tuple[Literal["build", "sweep", "design"], Build | SweepRow | Design, str | None]] = [
+    rows: list[
+        tuple[Literal["build", "sweep", "design", "piece"], Build | SweepRow | Design | Piece, str | None]
+    ] = [
         *(("build", row, None) for row in found.builds),
         *(("sweep", row, name) for row, name in found.sweeps),
         *(("design", row, name) for row, name in found.designs),
+        *(("piece", row, None) for row in pieces(session, binned=True)),
     ]
     out = [
         BinnedOut(kind=kind, id=row.id, name=row.name, build=name, binned_at=row.deleted_at)

@@ -311,23 +311,27 @@ def combined(session: InTransaction, asked: CombinationsAsked) -> CombinationsOu
     rows = [queries.held(row) for row in queries.pieces(session, "capacitor")]
     own = [stock_of(piece) for piece in rows if isinstance(piece, CapacitorPiece)]
     wanted = (asked.capacitance_f, asked.voltage_v, asked.within)
+    sold: dict[tuple[tuple[str, ...], str], Combination] = {}
+    for volts in data.capacitor("mica").voltages_v:
+        for found in combinations(_sold(asked.capacitance_f, volts), *wanted):
+            # The lowest voltage that stands it will do.
+            sold.setdefault((tuple(p.name for p in found.parts), found.way), found)
+    nearest = sorted(
+        sold.values(), key=lambda c: (round(abs(c.capacitance_f / asked.capacitance_f - 1), 3), len(c.parts))
+    )
     return CombinationsOut(
         own=[_combination(c, asked.capacitance_f, held=True) for c in combinations(own, *wanted)[:MOST_SHOWN]],
-        sold=[
-            _combination(c, asked.capacitance_f, held=False)
-            for c in combinations(_sold(asked.capacitance_f), *wanted)[:MOST_SHOWN]
-        ],
+        sold=[_combination(c, asked.capacitance_f, held=False) for c in nearest[:MOST_SHOWN]],
     )
 
 
-def _sold(capacitance_f: float) -> list[Stock]:
-    """Silver mica of E24 round a value: half to twice of it, at every voltage sold."""
+def _sold(capacitance_f: float, voltage_v: float) -> list[Stock]:
+    """Silver mica of E24 for a voltage round a value: half to twice of it."""
     mica = data.capacitor("mica")
     return [
-        Stock(f"{value * 1e12:.3g} pF {mica.name}", value, mica.tolerance, volts, mica.q)
+        Stock(f"{value * 1e12:.3g} pF {mica.name}", value, mica.tolerance, voltage_v, mica.q)
         for value in (step * 10.0**decade for decade in range(-13, -6) for step in E24)
         if 0.45 * capacitance_f <= value <= 2.2 * capacitance_f
-        for volts in mica.voltages_v
     ]
 
 

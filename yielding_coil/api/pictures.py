@@ -7,6 +7,9 @@ from pydantic import BaseModel, Field
 
 from yielding_coil.core.winding import Stroke, Winding
 
+# Of the ring's radius, what is drawn of a tail.
+TAIL_DRAWN = 0.2
+
 
 class PlaceOut(BaseModel):
     """A place on the picture, metres from the ring's middle, x to the right, y up."""
@@ -75,7 +78,7 @@ def picture_of(laid: Winding, rings: int) -> RingPicture:
             TurnOut(number=p.number, angle_deg=math.degrees(p.angle_rad), half=p.half, wires=list(p.wires))
             for p in laid.passes()
         ],
-        strokes=[_stroke(s) for s in laid.strokes()],
+        strokes=[_stroke(s) for s in laid.strokes(TAIL_DRAWN * size.outer_m / 2)],
     )
 
 

@@ -15,20 +15,23 @@ from yielding_coil.api.making import TAIL_M, Finding
 from yielding_coil.api.numbers import Numbers, numbers
 from yielding_coil.api.pictures import CoilPicture, Picture, picture_of
 from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.session import InTransaction
 from yielding_coil.api.warmth import HeatOut, Windable, heat_findings, heats_of
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.ring import Material, Ring
 from yielding_coil.core.solenoid import Solenoid
-from yielding_coil.core.system import Element, System
+from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.tolerance import Spread, sample, varied
 from yielding_coil.core.winding import Winding
 from yielding_coil.core.wiring import joins_of
 from yielding_coil.store.content import Coil, DesignContent
+from yielding_coil.store.drawer import BoxPiece
 from yielding_coil.store.payload import Hertz, NotNegative, Positive
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.store.pieces import held, pieces
+from yielding_coil.store.wound import CoilOnRing, RingCore, WoundTransformer
 
 router = APIRouter(prefix="/api", tags=["windings"], responses=RESPONSES)
 
@@ -173,9 +176,62 @@ class WindingOut(BaseModel):
     findings: list[Finding]
 
 
+class OtherWayAsked(BaseModel):
+    """A coil on air or on a ring, and where its inductance counts; which ring, when it goes onto one."""
+
+    element: Annotated[Coil | CoilOnRing, Field(discriminator="kind")]
+    center_hz: Hertz
+    mix: str = "2"
+    size: str = "T68"
+
+
+class OtherWay(BaseModel):
+    """The same coil wound the other way."""
+
+    element: Annotated[Coil | CoilOnRing, Field(discriminator="kind")]
+
+
+@router.post("/windings/other-way")
+def wind_other_way(asked: OtherWayAsked) -> OtherWay:
+    """A coil on air as one on a ring, in whole turns, or the other way round, of the same inductance."""
+    coil = asked.element
+    if isinstance(coil, Coil):
+        wound = CoilOnRing(
+            key=coil.key,
+            place=coil.place,
+            turns=1,
+            core=RingCore(mix=asked.mix, size=asked.size),
+            wire="cu-0.5",
+        )
+        # A coil in the match is what is read of it; its own capacitance adds to the turns' share.
+        bare = 1 / (1 / coil.inductance_h + (2 * math.pi * asked.center_hz) ** 2 * wound.winding_capacitance_f)
+        turns = wound.turns_for(bare)
+        return OtherWay(element=wound.model_copy(update={"turns": turns}))
+    reads = coil.to_core(asked.center_hz).reading_h(asked.center_hz)
+    if reads <= 0:
+        raise OutOfDomainError("center_hz", f"{asked.center_hz / 1e6:g} MHz", "below the coil's own resonance")
+    return OtherWay(element=Coil(key=coil.key, place=coil.place, inductance_h=reads, former_m=0.032, wire="cu-1.6"))
+
+
 @router.post("/windings")
-def winding(request: Request, asked: WindingAsked) -> WindingOut:
+def winding(request: Request, session: InTransaction, asked: WindingAsked) -> WindingOut:
     """Everything about one wound element of a design; nothing is stored."""
+    found = report_of(asked, antenna_of(request, asked.content))
+    for row in pieces(session, "box"):
+        piece = held(row)
+        if isinstance(piece, BoxPiece):
+            v = piece.values
+            fits = goes_in(found.fit.outer_m, found.fit.height_m, v.width_m, v.height_m, v.depth_m)
+            found.fit.boxes.insert(0, BoxFit(key=str(row.id), name=piece.name, fits=fits))
+    return found
+
+
+def report_of(asked: WindingAsked, antenna: Antenna) -> WindingOut:
+    """Everything about one wound element below an antenna.
+
+    Raises:
+        NotFoundError: nothing is wound under that key.
+    """
     content = asked.content
     element = next((e for e in content.elements if e.key == asked.key), None)
     if not isinstance(element, Windable):
@@ -186,7 +242,7 @@ def winding(request: Request, asked: WindingAsked) -> WindingOut:
             accepted=", ".join(e.key for e in content.elements if isinstance(e, Windable))
             or "none here: add a coil, an unun or a balun first",
         )
-    system = content.system(antenna_of(request, content))
+    system = content.system(antenna)
     heats = heats_of(content, system, element, asked.power_w)
     if isinstance(element, Coil):
         return _coil(content, element, asked, heats)
@@ -199,16 +255,22 @@ def _grid(asked: WindingAsked) -> Real:
     return np.geomspace(asked.low_hz, max(asked.high_hz, asked.low_hz * 1.01), POINTS)
 
 
-def _boxes(outer_m: float, height_m: float) -> list[BoxFit]:
-    """Lying flat in a box, or standing in a tube whose bore takes its diagonal."""
-    fits = []
-    for box in data.boxes().values():
-        if box.depth_m > max(box.width_m, box.height_m):
-            inside = math.hypot(outer_m, height_m) <= box.width_m or outer_m <= box.width_m
-        else:
-            inside = outer_m <= min(box.width_m, box.height_m) and height_m <= box.depth_m
-        fits.append(BoxFit(key=box.key, name=box.name, fits=inside))
-    return fits
+def goes_in(outer_m: float, thick_m: float, width_m: float, height_m: float, depth_m: float) -> bool:
+    """Lying flat in a box, or standing in a tube, whose bore takes it across."""
+    if depth_m > max(width_m, height_m):
+        return math.hypot(outer_m, thick_m) <= width_m
+    return outer_m <= min(width_m, height_m) and thick_m <= depth_m
+
+
+def _boxes(outer_m: float, thick_m: float) -> list[BoxFit]:
+    return [
+        BoxFit(
+            key=box.key,
+            name=box.name,
+            fits=goes_in(outer_m, thick_m, box.width_m, box.height_m, box.depth_m),
+        )
+        for box in data.boxes().values()
+    ]
 
 
 def _ring_fit(laid: Winding) -> FitOut:
@@ -290,6 +352,19 @@ def _material_findings(ring: Ring, content: DesignContent) -> list[Finding]:
     return found
 
 
+# Air on a summer day, and how near the Curie temperature a core begins to let go.
+AIR_C, CURIE_MARGIN_C = 30.0, 20.0
+
+
+def _curie(ring: Ring, heats: list[HeatOut]) -> list[Finding]:
+    """Where a mode warms a core to where it loses its permeability."""
+    curie = ring.material.curie_c
+    hottest = max((r.rise_c for h in heats for r in h.rises), default=0.0)
+    if curie is None or AIR_C + hottest < curie - CURIE_MARGIN_C:
+        return []
+    return [Finding(code="near_curie", values={"mix": ring.material.mix, "curie_c": curie, "rise_c": hottest})]
+
+
 def _note_counts(material: Material, content: DesignContent) -> bool:
     """Whether the note of a ferrite speaks of the bands; one on the end of its curve counts above that alone."""
     if material.note_below_hz is None:
@@ -330,6 +405,7 @@ def _transformer(
     m, n = element.primary_turns, element.secondary
     tapped = way.in_hand == 1 and not element.own_primary
     findings = heat_findings(heats, asked.power_w) + _material_findings(element.core.ring, content)
+    findings += _curie(element.core.ring, heats)
     worst_zm = float(np.abs(part.magnetising_ohm(np.array([t.low_hz for t in content.core_targets()]))).min())
     if part.line is not None:
         own = float(np.asarray(element.pair.cable.impedance_ohm))
@@ -395,6 +471,7 @@ def _ring_coil(
 
     low, high = _fan(alone, element.spreads(content.center_hz), content.seed, f, henry)
     findings = heat_findings(heats, asked.power_w) + _material_findings(element.core.ring, content)
+    findings += _curie(element.core.ring, heats)
     own = _own_resonance(
         float(element.core.ring.inductance_h(element.turns)), float(np.asarray(part.winding_capacitance_f))
     )

@@ -248,7 +248,7 @@ class Winding:
             found.append(Cut(strand.name, winding, winding / (strand.last - strand.first + 1), cut))
         return tuple(found)
 
-    def strokes(self, tail_m: float = 0.006) -> tuple[Stroke, ...]:
+    def strokes(self, tail_m: float) -> tuple[Stroke, ...]:
         """What is seen from the front: the wires' ways over the front face, tails cut short for the eye."""
         found: list[Stroke] = []
         turns = self.passes()

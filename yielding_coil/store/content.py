@@ -29,7 +29,7 @@ from yielding_coil.store.payload import (
     SpreadOf,
     Words,
 )
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.store.wound import CoilOnRing, WoundTransformer, wire_row_of
 
 READING = "reading"
 
@@ -79,11 +79,12 @@ class Coil(Payload):
     tap_turns: Annotated[float, Field(gt=0, le=500)] | None = None
     spread: SpreadOf = 0.04
     piece: PieceSnapshot | None = None
+    wire_piece: PieceSnapshot | None = None
 
     @property
     def wire_row(self) -> data.WireRow:
         """The wire it is wound with."""
-        return data.wire(self.wire)
+        return wire_row_of(self.wire, self.wire_piece)
 
     def solenoid(self, turns: float) -> Solenoid:
         """The coil with that many turns on its former."""
@@ -108,7 +109,8 @@ class Coil(Payload):
 
     def exact_turns(self, frequency_hz: float) -> float:
         """The fraction of turns that reads the inductance."""
-        return _exact_turns(self.inductance_h, self.former_m, self.wire, self.pitch_m, frequency_hz)
+        one = self.solenoid(1)
+        return _exact_turns(self.inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, frequency_hz)
 
     def turns(self, frequency_hz: float) -> float:
         """Turns as one winds them, in halves."""
@@ -147,13 +149,9 @@ class Coil(Payload):
 
 @lru_cache(maxsize=4096)
 def _exact_turns(
-    inductance_h: float, former_m: float, wire: str, pitch_m: float | None, frequency_hz: float
+    inductance_h: float, diameter_m: float, pitch_m: float, wire_diameter_m: float, frequency_hz: float
 ) -> float:
-    coil = Coil(
-        key="coil", place="series", inductance_h=inductance_h, former_m=former_m, wire=wire, pitch_m=pitch_m
-    )
-    one = coil.solenoid(1)
-    return turns_for(inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, 0, frequency_hz)
+    return turns_for(inductance_h, diameter_m, pitch_m, wire_diameter_m, 0, frequency_hz)
 
 
 class CoaxCapacitor(Payload):

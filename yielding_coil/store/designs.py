@@ -63,7 +63,9 @@ def designs_that_use(session: Session) -> dict[UUID, int]:
     )
     used: dict[UUID, int] = {}
     for content in session.scalars(query):
-        held = {e["piece"]["id"] for e in content.get("elements", []) if e.get("piece")}
+        held = {
+            e[field]["id"] for e in content.get("elements", []) for field in ("piece", "wire_piece") if e.get(field)
+        }
         for piece_id in held:
             used[UUID(piece_id)] = used.get(UUID(piece_id), 0) + 1
     return used

@@ -9,18 +9,10 @@ from yielding_coil import data
 from yielding_coil.core.combining import Stock
 from yielding_coil.store.content import CableValues
 from yielding_coil.store.payload import Farad, PartLength, Payload, SpreadOf, Words
-from yielding_coil.store.wound import RingCore
+from yielding_coil.store.wound import RingCore, WireValues
 
 Name = Annotated[Words, Field(min_length=1, max_length=120)]
 Key = Annotated[Words, Field(max_length=40)]
-
-
-class WireValues(Payload):
-    """A wire: metal, its diameter, over its covering."""
-
-    metal: Literal["copper", "aluminium", "steel"] = "copper"
-    diameter_m: PartLength
-    covered_m: PartLength
 
 
 class CapacitorValues(Payload):

@@ -20,9 +20,9 @@ OWN = "own-"
 _ANY: TypeAdapter[Any] = TypeAdapter(AnyPiece)
 
 
-def pieces(session: Session, kind: str | None = None) -> Sequence[Piece]:
-    """Pieces that are not in the bin, by kind and name."""
-    query = select(Piece).where(Piece.deleted_at.is_(None))
+def pieces(session: Session, kind: str | None = None, *, binned: bool = False) -> Sequence[Piece]:
+    """Pieces that are not in the bin, or those that are, by kind and name."""
+    query = select(Piece).where(Piece.deleted_at.is_not(None) if binned else Piece.deleted_at.is_(None))
     if kind is not None:
         query = query.where(Piece.kind == kind)
     return session.scalars(query.order_by(Piece.kind, Piece.name, Piece.id)).all()

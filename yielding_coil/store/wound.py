@@ -16,6 +16,7 @@ from yielding_coil.core.winding import Strand, Winding, strands_of
 from yielding_coil.core.wiring import HANDS, Kind, Wiring, joins_of, wiring
 from yielding_coil.store.payload import (
     NotNegative,
+    PartLength,
     Payload,
     PieceSnapshot,
     Words,
@@ -33,6 +34,22 @@ PAIR_LOSS_SQRT = 6.0
 # Of a coil on a ring, when nothing else is known (from memory).
 COIL_CAPACITANCE_F = 2e-12
 INPUT_SPREAD = 0.05
+
+
+class WireValues(Payload):
+    """A wire: metal, its diameter, over its covering."""
+
+    metal: Literal["copper", "aluminium", "steel"] = "copper"
+    diameter_m: PartLength
+    covered_m: PartLength
+
+
+def wire_row_of(key: str, own: PieceSnapshot | None) -> data.WireRow:
+    """A winding wire: one of one's own as it was when it was taken, else the table's."""
+    if own is None:
+        return data.wire(key)
+    values = WireValues.model_validate(own.values)
+    return data.WireRow(key, "a wire of your own", values.diameter_m, values.covered_m, "drawer", values.metal)
 
 
 class RingCore(Payload):
@@ -65,13 +82,14 @@ class Wound(Payload):
     crossed: bool = False
     tape_m: Annotated[float, Field(ge=0, le=0.01)] = 0.0
     tail_m: Annotated[float, Field(ge=0, le=1)] = 0.045
-    # The core as it was taken from the drawer; null when it is the table's.
+    # Core and wire as they were taken from the drawer; null when they are the table's.
     piece: PieceSnapshot | None = None
+    wire_piece: PieceSnapshot | None = None
 
     @property
     def wire_row(self) -> data.WireRow:
         """The wire it is wound with."""
-        return data.wire(self.wire)
+        return wire_row_of(self.wire, self.wire_piece)
 
     @property
     def spread(self) -> float:

@@ -25,7 +25,9 @@
 		sweep: (id: string) =>
 			answer(api.POST('/api/sweeps/{sweep_id}/restore', { params: { path: { sweep_id: id } } })),
 		design: (id: string) =>
-			answer(api.POST('/api/designs/{design_id}/restore', { params: { path: { design_id: id } } }))
+			answer(api.POST('/api/designs/{design_id}/restore', { params: { path: { design_id: id } } })),
+		piece: (id: string) =>
+			answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path: { piece_id: id } } }))
 	};
 
 	async function restore(thing: Binned): Promise<void> {

@@ -21,7 +21,9 @@
 	let curves = $state.raw<Curves | null>(null);
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
-	const at = $derived(sweep ? (matched ? 'match' : 'sweep') : build.hung ? 'trim' : 'wire');
+	const at = $derived(
+		sweep ? (matched ? 'match' : 'sweep') : build.hung ? 'trim' : matched ? 'wind' : 'wire'
+	);
 	const limits = $derived(
 		[...new Set(build.targets.map((t) => t.swr_limit))].map(swr).join(' and ')
 	);
@@ -77,7 +79,11 @@
 			{#if build.demo}<span class="demo">demo, made up</span>{/if}
 		</p>
 		<p>
-			{#if matched}
+			{#if matched && !sweep}
+				<strong>Winding</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
+				<strong>Next:</strong>
+				wind it, check it on its resistor, then hang the wire.
+			{:else if matched}
 				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
 				<strong>Next:</strong>
 				make the two parts and check them on the bench.

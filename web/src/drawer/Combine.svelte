@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { answer, api, type Schemas } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { figures, quantity } from '../lib/units/format';
+	import { figures, quantity, tolerance } from '../lib/units/format';
 
 	let wanted = $state(120e-12);
 	let volts = $state(500);
@@ -45,7 +45,7 @@
 			label="that stands, in volts"
 			kind="turns"
 			width={6}
-			shown={figures(volts, 4)}
+			shown={String(Math.round(volts))}
 			onsettle={(v) => void (volts = v)}
 		/>
 	</div>
@@ -59,9 +59,8 @@
 							<li>
 								{words(c)}:
 								<span class="mono"
-									>{quantity(c.capacitance_f, 'F')} ±{figures(100 * c.tolerance, 2)} %, {figures(
-										c.voltage_v
-									)} V</span
+									>{quantity(c.capacitance_f, 'F')}
+									{tolerance(c.tolerance)}, {figures(c.voltage_v)} V</span
 								>
 							</li>
 						{/each}

@@ -221,7 +221,7 @@
 					{#if row.held}
 						{@const held = row.held}
 						<span class="acts"
-							><button class="plain" aria-label="I hold {row.name}" onclick={() => add(held)}
+							><button class="plain" aria-label="I hold one {row.name}" onclick={() => add(held)}
 								>I hold one</button
 							></span
 						>

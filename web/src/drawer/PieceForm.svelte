@@ -101,14 +101,14 @@
 			label="± %"
 			kind="turns"
 			width={4}
-			shown={figures(100 * (held.values.tolerance ?? 0.05), 2)}
+			shown={String(Number((100 * (held.values.tolerance ?? 0.05)).toFixed(1)))}
 			onsettle={(percent) => value({ tolerance: percent / 100 })}
 		/>
 		<QuantityField
 			label="Volts"
 			kind="turns"
 			width={5}
-			shown={figures(held.values.voltage_v ?? 0, 4)}
+			shown={String(Math.round(held.values.voltage_v ?? 0))}
 			onsettle={(voltage_v) => value({ voltage_v })}
 		/>
 	{/if}

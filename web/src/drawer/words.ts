@@ -1,7 +1,7 @@
 /** What the drawer says of a piece: its values in a line, in the trade's words; pure. */
 
 import type { Piece, Trade } from '../lib/api/client';
-import { figures, megahertz, millimetres, quantity } from '../lib/units/format';
+import { figures, megahertz, millimetres, quantity, tolerance } from '../lib/units/format';
 
 export type Held = Piece['held'];
 export type Kind = Held['kind'];
@@ -45,7 +45,7 @@ export function detail(held: Held): string {
 		}
 		case 'capacitor': {
 			const v = held.values;
-			return `${quantity(v.capacitance_f, 'F')} ${v.type ?? ''} ±${figures(100 * (v.tolerance ?? 0.05), 2)} %, ${figures(v.voltage_v ?? 0)} V`;
+			return `${quantity(v.capacitance_f, 'F')} ${v.type ?? ''} ${tolerance(v.tolerance ?? 0.05)}, ${figures(v.voltage_v ?? 0)} V`;
 		}
 		case 'former':
 			return `${millimetres(held.values.outer_m)} outside, ${millimetres(held.values.length_m)} long`;
@@ -68,7 +68,7 @@ export function tradeRows(trade: Trade, kind: Kind): Row[] {
 						return {
 							key: `${s.size}-${m.mix}`,
 							name: `${s.size}-${m.mix}`,
-							detail: `${millimetres(s.outer_m)} × ${millimetres(s.inner_m)} × ${millimetres(s.height_m)}, ${m.family}, µ ${m.initial_permeability} ±${100 * m.tolerance} %${al ? `, ${figures(al * 1e9)} nH a turn squared` : ''}`,
+							detail: `${millimetres(s.outer_m)} × ${millimetres(s.inner_m)} × ${millimetres(s.height_m)}, ${m.family}, µ ${m.initial_permeability} ${tolerance(m.tolerance)}${al ? `, ${figures(al * 1e9)} nH a turn squared` : ''}`,
 							note: [
 								m.note,
 								s.doubtful ? 'the trade name may belong to a slightly other size' : '',
@@ -92,7 +92,17 @@ export function tradeRows(trade: Trade, kind: Kind): Row[] {
 				name: w.name,
 				detail: `${millimetres(w.covered_m)} over all`,
 				note: w.source,
-				held: null
+				held: {
+					...nominal,
+					kind: 'wire',
+					name: w.name,
+					nominal_key: w.key,
+					values: {
+						metal: w.metal as 'copper',
+						diameter_m: w.diameter_m,
+						covered_m: w.covered_m
+					}
+				}
 			}));
 		case 'cable':
 			return trade.cables
@@ -100,32 +110,15 @@ export function tradeRows(trade: Trade, kind: Kind): Row[] {
 				.map((c) => ({
 					key: c.key,
 					name: c.name,
-					detail: `${figures(c.impedance_ohm)} Ω, VF ${c.velocity_factor}, loss ±${figures(100 * c.loss_tolerance, 2)} %`,
+					detail: `${figures(c.impedance_ohm)} Ω, VF ${c.velocity_factor}, loss ${tolerance(c.loss_tolerance)}`,
 					note: [c.note, c.source].filter(Boolean).join('; '),
-					held: {
-						...nominal,
-						kind: 'cable',
-						name: c.name,
-						nominal_key: c.key,
-						values: {
-							name: c.name,
-							impedance_ohm: c.impedance_ohm,
-							velocity_factor: c.velocity_factor,
-							loss_sqrt: 1,
-							loss_linear: 0,
-							impedance_tolerance: 0.02,
-							velocity_tolerance: c.velocity_tolerance,
-							loss_tolerance: c.loss_tolerance,
-							low_hz: 1e6,
-							high_hz: 1e8
-						}
-					}
+					held: null
 				}));
 		case 'capacitor':
 			return trade.capacitors.map((c) => ({
 				key: c.key,
 				name: c.name,
-				detail: `±${figures(100 * c.tolerance, 2)} %, Q about ${figures(c.q)}, sold for ${c.voltages_v.map((v) => figures(v)).join(' and ')} V`,
+				detail: `${tolerance(c.tolerance)}, Q about ${c.q}, sold for ${c.voltages_v.map((v) => figures(v)).join(' and ')} V`,
 				note: c.note,
 				held: {
 					...nominal,

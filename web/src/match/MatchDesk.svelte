@@ -28,7 +28,7 @@
 	import PartRuler from './PartRuler.svelte';
 	import { at, partNames, point, roadOf, stopsOf } from './seen';
 	import SideBySide from './SideBySide.svelte';
-	import { chartRange, feedline, parts, sameTargets, shapeName, withLine } from './shape';
+	import { chartRange, feedline, isWound, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
 	import { moved, targetText } from './words';
 	import { standingOf, Work } from './work.svelte';
@@ -332,10 +332,12 @@
 						</select>
 					</div>
 					<div class="row">
-						<button class="button main" disabled={!work.candidates} onclick={() => work.best()}
-							>Best over band</button
-						>
-						<button class="button" onclick={() => work.exactAt(markerHz)}>At marker</button>
+						{#if !content.elements.some(isWound)}
+							<button class="button main" disabled={!work.candidates} onclick={() => work.best()}
+								>Best over band</button
+							>
+							<button class="button" onclick={() => work.exactAt(markerHz)}>At marker</button>
+						{/if}
 						<button
 							class="button"
 							disabled={!work.design?.revision.can_undo}
@@ -346,12 +348,14 @@
 							disabled={!work.design?.revision.can_redo}
 							onclick={() => work.walk('redo')}>Redo</button
 						>
-						<button
-							class="button"
-							aria-expanded={beside}
-							disabled={!work.candidates}
-							onclick={() => (beside = !beside)}>Side by side</button
-						>
+						{#if !content.elements.some(isWound)}
+							<button
+								class="button"
+								aria-expanded={beside}
+								disabled={!work.candidates}
+								onclick={() => (beside = !beside)}>Side by side</button
+							>
+						{/if}
 						<span class="saved" role="status">{work.saved ?? ''}</span>
 					</div>
 				</section>

@@ -64,7 +64,9 @@
 			>
 		</p>
 		<p>
-			{kept(why(yielded, content.reading_spread ?? 0.02, prediction.targets).join(' '))}
+			{kept(
+				why(yielded, content.reading_spread ?? 0.02, prediction.targets, wound.length > 0).join(' ')
+			)}
 			<Help topic="yield" name="the yield" />
 		</p>
 		<p>
@@ -142,34 +144,36 @@
 	</section>
 {/if}
 
-<section class="sheet">
-	<h3 class="eyebrow">
-		Make these {count[made.length] ?? made.length}
-		<Help topic="parts" name="making the parts" />
-	</h3>
-	{#each made as part (part.key)}
-		<p class="make">
-			{#if part.kind === 'coil'}
-				<strong>Coil</strong>, {coilText(part, units.length)} Cut
-				<b class="mono">{length(part.wire_m + 2 * part.tail_m, units.length)}</b>
-				<span class="soft">({length(part.tail_m, units.length)} tails)</span>; Q about {part.q.toFixed(
-					0
-				)},
-				{part.peak_current_a?.toFixed(1)} A peak.
-			{:else if part.coax_m}
-				<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open
-				end: cut
-				<b class="mono">{length(part.cut_m ?? 0, units.length)}</b> and trim.
-				<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
-			{:else}
-				<strong>Capacitor</strong>, {quantity(part.capacitance_f, 'F')}, mica or NP0, for
-				<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak</span> and
-				{part.peak_current_a?.toFixed(1)} A peak.
-			{/if}
-		</p>
-	{/each}
-	{#each remarks as remark (remark)}<p class="make soft">{remark}</p>{/each}
-</section>
+{#if made.length}
+	<section class="sheet">
+		<h3 class="eyebrow">
+			Make these {count[made.length] ?? made.length}
+			<Help topic="parts" name="making the parts" />
+		</h3>
+		{#each made as part (part.key)}
+			<p class="make">
+				{#if part.kind === 'coil'}
+					<strong>Coil</strong>, {coilText(part, units.length)} Cut
+					<b class="mono">{length(part.wire_m + 2 * part.tail_m, units.length)}</b>
+					<span class="soft">({length(part.tail_m, units.length)} tails)</span>; Q about {part.q.toFixed(
+						0
+					)},
+					{part.peak_current_a?.toFixed(1)} A peak.
+				{:else if part.coax_m}
+					<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open
+					end: cut
+					<b class="mono">{length(part.cut_m ?? 0, units.length)}</b> and trim.
+					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
+				{:else}
+					<strong>Capacitor</strong>, {quantity(part.capacitance_f, 'F')}, mica or NP0, for
+					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak</span> and
+					{part.peak_current_a?.toFixed(1)} A peak.
+				{/if}
+			</p>
+		{/each}
+		{#each remarks as remark (remark)}<p class="make soft">{remark}</p>{/each}
+	</section>
+{/if}
 
 <section class="sheet">
 	<h3 class="eyebrow">Next</h3>

@@ -41,13 +41,16 @@ export function contributor(name: string): string {
 export function why(
 	found: Yield,
 	readingSpread: number,
-	targets: { label: string; swr_limit: number; worst_swr?: number | null }[] = []
+	targets: { label: string; swr_limit: number; worst_swr?: number | null }[] = [],
+	wound = false
 ): string[] {
 	const missed = targets.find((t) => (t.worst_swr ?? Infinity) > t.swr_limit);
 	if (missed && found.parts.share < 0.1) {
 		return [
 			`Even a perfect build reaches ${swr(missed.worst_swr)} on ${missed.label}.`,
-			'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
+			wound
+				? 'The ratio, the core or the wire does not suit: look at the winding desk what would.'
+				: 'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
 		];
 	}
 	const said = [

@@ -17,7 +17,7 @@ import { Lane } from '../lib/api/Lane';
 import { server } from '../lib/api/server.svelte';
 import { lowest } from '../lib/charts/curve';
 import { dropPending, keepPending, pendingOf } from './pending';
-import { parts, sameShape, shapeOf } from './shape';
+import { isWound, parts, sameShape, shapeOf } from './shape';
 
 interface Asked {
 	content: Content;
@@ -131,8 +131,8 @@ export class Work {
 
 	/** Compares the networks anew. */
 	compare(): void {
-		// An unun is no L network: there is nothing to compare it with here.
-		if (this.content?.elements.some((e) => e.kind === 'transformer')) this.candidates = [];
+		// What is wound on a ring is no L network: there is nothing to compare it with here.
+		if (this.content?.elements.some(isWound)) this.candidates = [];
 		else if (this.content)
 			this.networks.ask({ content: this.content, power_w: this.frame().power_w });
 	}

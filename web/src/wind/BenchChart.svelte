@@ -46,7 +46,7 @@
 	{bottom}
 	{top}
 	{ticks}
-	tickText={swr ? String : (v) => `${(v * 1e6).toFixed(1)}${v === top ? ' µH' : ''}`}
+	tickText={swr ? String : (v) => (v * 1e6).toFixed(1)}
 	log={swr}
 	logX
 >

@@ -2,7 +2,15 @@
 	This winding beside another one: what each wins, band by band.
 -->
 <script lang="ts">
-	import { answer, api, type Build, type Content, type Element, said } from '../lib/api/client';
+	import {
+		answer,
+		api,
+		type Build,
+		type Content,
+		type Design,
+		type Element,
+		said
+	} from '../lib/api/client';
 	import { figures, swr } from '../lib/units/format';
 	import { withElement, woundName } from '../match/shape';
 	import { hottest, type Transformer, type Winding } from './wound';
@@ -12,12 +20,14 @@
 		content: Content;
 		element: Transformer;
 		winding: Winding;
+		/** Other designs of the build, to compare with what they wind. */
+		designs: Design[];
 		/** The other one, as soon as it is known, for the chart. */
 		onother: (other: { name: string; winding: Winding } | null) => void;
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, onother, onedit }: Props = $props();
+	let { build, content, element, winding, designs, onother, onedit }: Props = $props();
 
 	let chosen = $state('');
 	let other = $state.raw<Winding | null>(null);
@@ -25,6 +35,8 @@
 
 	interface Choice {
 		key: string;
+		/** Its element there. */
+		piece?: string;
 		name: string;
 		content: Content;
 	}
@@ -72,6 +84,11 @@
 		});
 		for (const mix of ['43', '52', '61', '31'])
 			if (mix !== core.mix) add(`mix${mix}`, `mix ${mix}`, { core: { ...core, mix, al_h: null } });
+		for (const d of designs) {
+			const there = d.revision.content.elements.find((e) => e.kind === 'transformer');
+			if (there)
+				list.push({ key: d.id, piece: there.key, name: d.name, content: d.revision.content });
+		}
 		add('crossed', element.crossed ? 'straight round' : 'crossed over', {
 			crossed: !element.crossed
 		});
@@ -79,13 +96,13 @@
 	});
 	const choice = $derived(choices.find((c) => c.key === chosen));
 
-	async function look(of: Content): Promise<void> {
+	async function look(of: Content, key: string): Promise<void> {
 		try {
 			other = await answer(
 				api.POST('/api/windings', {
 					body: {
 						content: of,
-						key: element.key,
+						key,
 						power_w: build.power_w,
 						low_hz: 1.8e6,
 						high_hz: 30e6
@@ -102,7 +119,7 @@
 	}
 	// The other one follows what is chosen and the design.
 	$effect(() => {
-		if (choice) void look(choice.content);
+		if (choice) void look(choice.content, choice.piece ?? element.key);
 		else {
 			other = null;
 			onother(null);

@@ -7,6 +7,7 @@
 	import { answer, api, said } from '../lib/api/client';
 	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import { turns as turnsText } from '../lib/units/format';
 	import { view } from '../lib/shell/view.svelte';
 	import RingPicture from './RingPicture.svelte';
 	import { countText, windables, type Winding } from './wound';
@@ -82,7 +83,8 @@
 	{:else if winding}
 		<h1 class="unseen">Counting turns</h1>
 		<p class="count" aria-live="assertive">
-			<span class="mono big">{count}</span> <span class="of">of {last} turns</span>
+			<span class="mono big">{count}</span>
+			<span class="of">of {turnsText(winding.turns.passes)} turns</span>
 		</p>
 		<p class="now">{words.now}</p>
 		{#if words.next}<p class="next" role="status">{words.next}</p>{/if}
@@ -96,7 +98,8 @@
 			>
 		</div>
 		<p class="told">
-			One pass from the front through the hole is one turn. Space or → counts on, ← takes one back.
+			{#if winding.picture.kind === 'ring'}One pass from the front through the hole is one turn.{/if}
+			Space or → counts on, ← takes one back.
 		</p>
 	{:else}
 		<p>Looking…</p>

@@ -80,6 +80,7 @@
 		bottom: 16px;
 		transform: translateX(-50%);
 		font-size: var(--size-13);
+		white-space: nowrap;
 	}
 	.needle {
 		position: absolute;

@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { answer, api, type Content, Refused, type Schemas } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { figures, quantity, swr } from '../lib/units/format';
+	import { figures, quantity, swr, tolerance } from '../lib/units/format';
 	import { withElement } from '../match/shape';
 	import type { Transformer } from './wound';
 
@@ -92,9 +92,8 @@
 	<p class="told">
 		{made?.own.length ? 'In your drawer' : 'Sold'}: {words(shown)}
 		{#if shown.parts.length > 1}make{:else}has{/if}
-		{quantity(shown.capacitance_f, 'F')} ±{figures(100 * shown.tolerance, 2)} %, {figures(
-			shown.voltage_v
-		)} V.
+		{quantity(shown.capacitance_f, 'F')}
+		{tolerance(shown.tolerance)}, {figures(shown.voltage_v)} V.
 	</p>
 {/if}
 

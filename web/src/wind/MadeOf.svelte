@@ -2,7 +2,15 @@
 	What it is made of: wiring, load, turns, ring, wire; every change is drawn at once.
 -->
 <script lang="ts">
-	import type { Build, Content, Element, Piece, Trade } from '../lib/api/client';
+	import {
+		answer,
+		api,
+		type Build,
+		type Content,
+		type Element,
+		type Piece,
+		type Trade
+	} from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { millimetres, quantity } from '../lib/units/format';
 	import { withElement } from '../match/shape';
@@ -15,14 +23,19 @@
 		element: Windable;
 		winding: Winding | null;
 		trade: Trade;
-		/** Cores of one's own. */
-		cores: Piece[];
+		/** What lies in one's own drawer. */
+		own: Piece[];
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, trade, cores, onedit }: Props = $props();
+	let { build, content, element, winding, trade, own, onedit }: Props = $props();
 
 	const set = (changes: Partial<Element>) => onedit(withElement(content, element.key, changes));
+	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
+	const wires = $derived(own.filter((p) => p.held.kind === 'wire'));
+	const formers = $derived(
+		own.flatMap((p) => (p.held.kind === 'former' ? [{ id: p.id, ...p.held }] : []))
+	);
 	const core = $derived(element.kind === 'coil' ? null : element.core);
 	const sizes = $derived(trade.sizes);
 	const mixes = $derived(trade.mixes);
@@ -40,14 +53,38 @@
 		set({ core: next, piece: null });
 	}
 	function chooseCore(value: string): void {
-		const own = cores.find((c) => c.id === value);
-		if (own?.held.kind === 'core') {
-			const values = own.held.values;
+		const mine = cores.find((c) => c.id === value);
+		if (mine?.held.kind === 'core') {
+			const values = mine.held.values;
 			set({
 				core: { ...values, stack: core?.stack ?? 1 },
-				piece: { id: own.id, revision: own.revision, values }
+				piece: { id: mine.id, revision: mine.revision, values }
 			} as Partial<Element>);
 		} else setCore({ size: value });
+	}
+	function chooseWire(value: string): void {
+		const mine = wires.find((w) => w.id === value);
+		const values = mine?.held.values as Record<string, unknown> | undefined;
+		set(
+			mine && values
+				? { wire_piece: { id: mine.id, revision: mine.revision, values } }
+				: { wire: value, wire_piece: null }
+		);
+	}
+	/** The same coil on a ring instead of on air, or back. */
+	async function otherWay(): Promise<void> {
+		if (element.kind === 'transformer') return;
+		const first = content.targets[0];
+		const center_hz = first ? (first.low_hz + first.high_hz) / 2 : 14e6;
+		const found = await answer(
+			api.POST('/api/windings/other-way', { body: { element, center_hz, mix: '2', size: 'T68' } })
+		).catch(() => null);
+		if (!found) return;
+		const other = found.element;
+		onedit({
+			...content,
+			elements: content.elements.map((e) => (e.key === element.key ? other : e))
+		});
 	}
 	function setTurns(primary: number, secondary: number): void {
 		if (element.kind !== 'transformer') return;
@@ -82,13 +119,18 @@
 	{#if element.kind === 'transformer'}
 		<label class="told"
 			>Wiring
-			<select value={element.wiring} onchange={(e) => setWiring(e.currentTarget.value)}>
+			<select
+				aria-label="Wiring"
+				value={element.wiring}
+				onchange={(e) => setWiring(e.currentTarget.value)}
+			>
 				{#each wirings as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
 			</select></label
 		>
 		<label class="told"
 			>It carries
 			<select
+				aria-label="It carries"
 				value={content.antenna.kind === 'sweep' ? 'sweep' : String(ohm)}
 				onchange={(e) => setLoad(e.currentTarget.value)}
 			>
@@ -159,13 +201,17 @@
 		<label class="told"
 			>Former
 			<select
+				aria-label="Former"
 				value={trade.formers.find((f) => Math.abs(f.outer_m - element.former_m) < 1e-5)?.key ?? ''}
 				onchange={(e) => {
 					const chosen = trade.formers.find((f) => f.key === e.currentTarget.value);
-					if (chosen) set({ former_m: chosen.outer_m });
+					const mine = formers.find((f) => f.id === e.currentTarget.value);
+					const outer = mine?.values.outer_m ?? chosen?.outer_m;
+					if (outer) set({ former_m: outer });
 				}}
 			>
 				<option value="">{millimetres(element.former_m)}, of your own</option>
+				{#each formers as f (f.id)}<option value={f.id}>{f.name}, yours</option>{/each}
 				{#each trade.formers as f (f.key)}<option value={f.key}>{f.name}</option>{/each}
 			</select></label
 		>
@@ -174,12 +220,13 @@
 		<label class="told"
 			>Ring
 			<select
+				aria-label="Ring"
 				value={element.piece?.id ?? core.size}
 				onchange={(e) => chooseCore(e.currentTarget.value)}
 			>
 				{#if cores.length}
 					<optgroup label="In your drawer">
-						{#each cores as own (own.id)}<option value={own.id}>{own.held.name}</option>{/each}
+						{#each cores as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
 					</optgroup>
 				{/if}
 				{#if element.piece && !cores.some((c) => c.id === element.piece?.id)}
@@ -199,7 +246,11 @@
 		<div class="row">
 			<label class="told inline"
 				>Mix
-				<select value={core.mix} onchange={(e) => setCore({ mix: e.currentTarget.value })}>
+				<select
+					aria-label="Mix"
+					value={core.mix}
+					onchange={(e) => setCore({ mix: e.currentTarget.value })}
+				>
 					{#each mixes.filter((m) => m.kind === kindOf(core.size)) as m (m.mix)}
 						<option value={m.mix}>{m.mix}, {m.family}, µ {m.initial_permeability}</option>
 					{/each}
@@ -215,10 +266,33 @@
 	{/if}
 	<label class="told"
 		>Wire
-		<select value={element.wire} onchange={(e) => set({ wire: e.currentTarget.value })}>
-			{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
+		<select
+			aria-label="Wire"
+			value={element.wire_piece?.id ?? element.wire}
+			onchange={(e) => chooseWire(e.currentTarget.value)}
+		>
+			{#if wires.length}
+				<optgroup label="In your drawer">
+					{#each wires as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
+				</optgroup>
+			{/if}
+			{#if element.wire_piece && !wires.some((w) => w.id === element.wire_piece?.id)}
+				<option value={element.wire_piece.id}>one that is in the bin now</option>
+			{/if}
+			<optgroup label="Trade, nominal">
+				{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
+			</optgroup>
 		</select></label
 	>
+	{#if element.kind !== 'transformer'}
+		<p>
+			<button class="plain" onclick={otherWay}
+				>{element.kind === 'coil'
+					? 'Wind it on a powder ring instead'
+					: 'Wind it on a former instead'}</button
+			>
+		</p>
+	{/if}
 	{#if winding && core}
 		<p class="told soft">
 			Up to {winding.fit.most_turns} turns of this wire in one layer.

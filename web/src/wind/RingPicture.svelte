@@ -18,7 +18,7 @@
 	const picture = $derived(winding.picture.kind === 'ring' ? winding.picture : null);
 	const outer = $derived((picture?.outer_m ?? 0.06) / 2);
 	// Room for the tails, and for what they are called.
-	const scale = $derived((size / 2 - 30) / (outer + 0.0075));
+	const scale = $derived((size / 2 - 30) / (outer * 1.25));
 	const at = ({ x_m, y_m }: Point): [number, number] => [
 		size / 2 + x_m * scale,
 		size / 2 - y_m * scale
@@ -57,7 +57,9 @@
 			const from = (inside ? s.points[s.points.length - 1] : s.points[0]) as Point;
 			const radius = inside ? Math.hypot(from.x_m, from.y_m) - 10 / scale : outer + 13 / scale;
 			const far = radius / Math.hypot(from.x_m, from.y_m);
-			return [{ number: s.number, x_m: from.x_m * far, y_m: from.y_m * far }];
+			// Beside the wire that crosses, not on it.
+			const aside = s.kind === 'cross' ? -11 / scale : 0;
+			return [{ number: s.number, x_m: from.x_m * far + aside, y_m: from.y_m * far }];
 		});
 	});
 	/** Wires twisted in a turn go round each other along its middle. */

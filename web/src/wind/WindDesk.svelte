@@ -18,7 +18,7 @@
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, quantity, swr, turns as turnsText, watts } from '../lib/units/format';
+	import { quantity, swr, tolerance, turns as turnsText, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { at, stopsOf } from '../match/seen';
 	import { chartRange, withElement, woundTitle } from '../match/shape';
@@ -36,6 +36,7 @@
 	import RingPicture from './RingPicture.svelte';
 	import WindStart from './WindStart.svelte';
 	import {
+		coreName,
 		designToWind,
 		finding,
 		hue,
@@ -61,20 +62,18 @@
 	let { build, designs, markerHz, onmarker, onchange, ondesigns }: Props = $props();
 
 	let trade = $state.raw<Trade | null>(null);
-	let cores = $state.raw<Piece[]>([]);
+	let own = $state.raw<Piece[]>([]);
+	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
 	let winding = $state.raw<Winding | null>(null);
 	let problem = $state<string | null>(null);
 	let key = $state('');
 	let more = $state(false);
 	let other = $state.raw<{ name: string; winding: Winding } | null>(null);
 
-	void Promise.all([
-		answer(api.GET('/api/drawer')),
-		answer(api.GET('/api/pieces', { params: { query: { kind: 'core' } } }))
-	])
-		.then(([t, own]) => {
+	void Promise.all([answer(api.GET('/api/drawer')), answer(api.GET('/api/pieces'))])
+		.then(([t, pieces]) => {
 			trade = t;
-			cores = own;
+			own = pieces;
 		})
 		.catch((why: unknown) => (problem = said(why)));
 
@@ -246,7 +245,7 @@
 			></Note
 		>
 	{/if}
-	<div class="desk">
+	<div class="desk" class:below={problem !== null}>
 		<div class="left">
 			<section class="sheet">
 				<div class="head">
@@ -258,6 +257,9 @@
 					</span>
 				</div>
 				{#if winding?.picture.kind === 'ring'}
+					<p class="told">
+						{element.kind === 'coil' ? '' : coreName(element.core)}, {winding.made_of.wire}
+					</p>
 					<RingPicture {winding} />
 					<p class="told soft">
 						{#if winding.picture.rings > 1}Two rings alike, this one red and blue, the other copper
@@ -284,6 +286,7 @@
 						{/each}
 					</ul>
 				{:else if winding}
+					<p class="told">{winding.made_of.wire}</p>
 					<CoilPicture {winding} />
 				{/if}
 				<div class="row unprinted">
@@ -360,7 +363,7 @@
 					<button class="plain" onclick={() => (more = !more)}>something else</button>
 				</div>
 				{#if trade}
-					<MadeOf {build} {content} {element} {winding} {trade} {cores} onedit={edit} />
+					<MadeOf {build} {content} {element} {winding} {trade} {own} onedit={edit} />
 				{/if}
 				<div class="row">
 					<button
@@ -386,7 +389,7 @@
 					<h2>
 						{winding.bench.what === 'swr'
 							? `On the bench, with ${quantity(winding.bench.resistor_ohm, 'Ω')} in place of the antenna`
-							: 'On the bench, the coil alone'}
+							: 'On the bench, the coil alone, in µH'}
 						<Help topic="bench" name="the bench check" />
 					</h2>
 					<p class="told soft">
@@ -437,7 +440,7 @@
 						</p>
 						<p class="told">
 							{#each winding.heat as h, i (h.label)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}.
-							Mix {winding.made_of.mix} is known to ±{figures(100 * winding.made_of.tolerance, 2)} %{winding
+							Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{winding
 								.made_of.tolerance > 0.02
 								? ' only. Wind ten turns on yours, sweep it, keep it in the drawer: the loss then comes from your core.'
 								: ', as you measured it.'}
@@ -458,6 +461,7 @@
 							{content}
 							{element}
 							{winding}
+							designs={made.filter((d) => d.id !== work.design?.id)}
 							onother={(o) => (other = o)}
 							onedit={edit}
 						/>
@@ -494,6 +498,9 @@
 		display: grid;
 		grid-template-columns: 432px minmax(0, 1fr) 306px;
 		gap: 14px;
+	}
+	.desk.below {
+		margin-top: 11px;
 	}
 	.left,
 	.middle,

@@ -210,7 +210,7 @@ export const endName = ({ wire, end }: { wire: string; end: string }): string =>
 /** Ratio as both: impedance, and turns. */
 export function ratios(turns: Winding['turns']): string | null {
 	if (!turns.turns_ratio || !turns.impedance_ratio) return null;
-	return `impedance ${figures(turns.impedance_ratio, 4)} : 1, turns ${figures(turns.turns_ratio)} : 1`;
+	return `impedance ${Number(turns.impedance_ratio.toFixed(1))} : 1, turns ${Number(turns.turns_ratio.toFixed(2))} : 1`;
 }
 
 const several = (count: number, one: string) => `${count} ${one}${count === 1 ? '' : 's'}`;
@@ -261,6 +261,8 @@ export function finding(found: Schemas['Finding']): string | null {
 			return `Mix ${v.mix}: ${v.note}.`;
 		case 'flux_above_guide':
 			return `On ${v.label} the core swings ${figures(1e3 * number(v.flux_t))} mT, the guide there is ${figures(1e3 * number(v.guide_t))}: more turns, a larger ring, or less power.`;
+		case 'near_curie':
+			return `Mix ${v.mix} stops being magnetic near ${number(v.curie_c).toFixed(0)} °C (from memory): in some mode this comes close, and the SWR runs away.`;
 		case 'heat_extrapolated':
 			return 'Above 100 °C the law of warming is a guess: do not go there.';
 		case 'pair_impedance':
@@ -287,11 +289,12 @@ export function countText(winding: Winding, at: number): { now: string; next: st
 	const picture = winding.picture;
 	const turn = picture.kind === 'ring' ? picture.turns[at - 1] : undefined;
 	const last = Math.ceil(winding.turns.passes);
+	const half = at === last && winding.turns.passes < last;
 	const together = (turn?.wires ?? []).map(wireName);
 	const before = picture.kind === 'ring' ? picture.turns[at] : undefined;
 	const now =
 		at === 0
-			? `Leave ${millimetres((winding.cuts[0]?.tails_m ?? 0) / 2)} of tail, then pass from the front through the hole.`
+			? `Leave ${millimetres((winding.cuts[0]?.tails_m ?? 0) / 2)} of tail${picture.kind === 'ring' ? ', then pass from the front through the hole' : ' and fix it'}.`
 			: together.length > 1
 				? `With ${together.join(' and ')} together.`
 				: '';
@@ -303,6 +306,7 @@ export function countText(winding: Winding, at: number): { now: string; next: st
 		acts.push(
 			'Now cross over: lay the wire over the hole to the other side, and go in from the front again. That pass is the next turn.'
 		);
+	if (half) acts.push('The last one is half a turn.');
 	if (at >= last) acts.push('All turns are on. Fix both ends.');
 	return { now, next: acts.join(' ') };
 }

@@ -49,6 +49,7 @@
 	<span class="gap"></span>
 	<span class="tools unprinted">
 		{@render tools?.()}
+		<a class="button" href="/drawer">Drawer</a>
 		<a class="button" href="/analyser">Analyser</a>
 		<button class="button" onclick={() => panels.open('find')}>Find</button>
 		<details bind:this={menu}>

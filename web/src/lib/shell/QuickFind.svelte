@@ -15,6 +15,7 @@
 	const pages: Found[] = [
 		{ name: 'Builds', detail: 'the shelf', href: '/' },
 		{ name: 'Analyser', detail: 'connect, calibrate, sweep', href: '/analyser' },
+		{ name: 'Drawer', detail: 'cores, wires, cables, capacitors, formers, boxes', href: '/drawer' },
 		{ name: 'Lines', detail: 'know your line, the way to a break', href: '/lines' },
 		{ name: 'Bands', detail: 'amateur bands and their segments', href: '/bands' },
 		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' }

@@ -65,6 +65,11 @@ export function watts(value: number | null | undefined): string {
 }
 
 /** A share as whole percent; one decimal within two percent of the ends. */
+/** A tolerance in percent, without zeros that say nothing. */
+export function tolerance(share: number): string {
+	return `±${Number((100 * share).toFixed(1))} %`;
+}
+
 export function percent(share: number): string {
 	const value = 100 * share;
 	const near = value > 98 && value < 99.95;

@@ -1,0 +1,258 @@
+"""The winding desk and the drawer, as somebody with a ring in the hand uses them."""
+
+import re
+
+import pytest
+from asking import wire_build
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.browser
+
+PHONE = {"width": 390, "height": 844}
+MICA = "kind,name,value,voltage_v,count\ncapacitor,240 pF mica,240p,500,2\n"
+
+
+@pytest.fixture
+def end_fed(page, address, laid_in, settle):
+    """The demo's end-fed build at its winding desk."""
+    page.goto(address)
+    page.get_by_role("link", name="Orchard end-fed").click()
+    page.get_by_role("heading", name="64 : 1 unun").wait_for()
+    settle()
+    return page
+
+
+def picture(page):
+    return page.get_by_role("img", name=re.compile("turns on the ring"))
+
+
+def button(page, name):
+    return page.get_by_role("button", name=name, exact=True)
+
+
+def count_in(page, label, text, settle):
+    page.get_by_label(label, exact=True).fill(text)
+    page.get_by_label(label, exact=True).press("Enter")
+    settle()
+
+
+def cut_list(page):
+    return page.get_by_role("heading", name="Cut before you start").locator("..").inner_text()
+
+
+def test_from_choice_to_cut_list_and_picture(end_fed, settle):
+    page = end_fed
+    numbers = picture(page).locator("text.number").all_text_contents()
+
+    assert sorted(int(n) for n in numbers) == list(range(1, 17))
+    expect(picture(page)).to_contain_text("after 8")
+    for place in ("coax shield", "coax centre", "wire post"):
+        expect(picture(page)).to_contain_text(place)
+    expect(page.get_by_text("16 passes through the hole, 15 full returns outside")).to_be_visible()
+    expect(page.get_by_text("impedance 64 : 1, turns 8 : 1")).to_be_visible()
+    assert "long wire, 1.0 mm enamelled copper" in cut_list(page)
+    # What hangs in the drop turns watts to heat there.
+    expect(page.get_by_role("list", name="The antenna system")).to_contain_text("64 : 1 unun")
+    expect(page.get_by_role("list", name="The antenna system")).to_contain_text("turns to heat here")
+
+    button(page, "Straight round").click()
+    settle()
+    expect(picture(page)).to_contain_text("straight round")
+    page.reload()
+    settle()
+    expect(button(page, "Straight round")).to_have_attribute("aria-pressed", "true")
+    button(page, "Undo").click()
+    settle()
+    expect(picture(page)).to_contain_text("after 8")
+
+
+def test_what_cannot_be_wound_is_told_and_nothing_is_lost(end_fed, settle):
+    page = end_fed
+    before = cut_list(page)
+
+    count_in(page, "in", "120", settle)
+    expect(page.get_by_text("take fewer turns, a thinner wire or a larger ring")).to_be_visible()
+    assert cut_list(page) == before
+    page.get_by_label("Power").fill("0")
+    page.get_by_label("Power").press("Enter")
+    settle()
+    expect(page.get_by_text("power is 0; it must be above zero")).to_be_visible()
+    page.reload()
+    settle()
+    expect(page.get_by_label("in", exact=True)).to_have_value("16")
+
+
+def test_ten_kilowatts_are_too_hot(end_fed, settle):
+    page = end_fed
+    page.get_by_label("Power").fill("10k")
+    page.get_by_label("Power").press("Enter")
+    settle()
+
+    expect(page.get_by_text("too hot").first).to_be_visible()
+    expect(page.get_by_text("the law of warming is a guess")).to_be_visible()
+
+
+def test_which_core_and_what_another_would_win(end_fed, settle):
+    page = end_fed
+    page.get_by_label("Compare with").select_option(label="two rings stacked")
+    settle()
+    beside = page.get_by_role("table")
+    expect(beside).to_contain_text("two rings stacked")
+    assert beside.locator("td.wins").count() >= 2
+
+    cores = page.get_by_role("heading", name="Which core for this?").locator("xpath=../..")
+    first = cores.get_by_role("listitem").first.get_by_role("button")
+    name = first.inner_text().split(",")[0]
+    first.click()
+    settle()
+    size, mix = name.removeprefix("2 × ").rsplit("-", 1)
+    expect(page.get_by_label("Ring", exact=True)).to_have_value(size)
+    expect(page.get_by_label("Mix", exact=True)).to_have_value(mix)
+
+
+def test_counting_on_a_phone(end_fed, settle):
+    page = end_fed
+    page.set_viewport_size(PHONE)
+    page.get_by_role("link", name="Count with me").click()
+    settle()
+    figure = page.locator(".big")
+    on = page.get_by_role("button", name="One more turn")
+    assert on.bounding_box()["height"] >= 44
+
+    on.click()
+    expect(page.get_by_text("With long wire and primary wire together.")).to_be_visible()
+    on.click()
+    expect(page.get_by_role("status")).to_contain_text("The primary wire ends here")
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+    expect(figure).to_have_text("5")
+    page.keyboard.press("Backspace")
+    page.reload()
+    settle()
+    expect(figure).to_have_text("4")
+    for _ in range(4):
+        on.click()
+    expect(page.get_by_role("status")).to_contain_text("Now cross over")
+    for _ in range(8):
+        on.click()
+    expect(page.get_by_role("status")).to_contain_text("All turns are on")
+    expect(page.get_by_role("button", name="Done")).to_be_disabled()
+    assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_from_an_empty_start_to_a_balun(page, address, client, settle):
+    build = wire_build(client)
+    page.goto(f"{address}/builds/{build['id']}/wind")
+    settle()
+    expect(page.get_by_role("heading", name="Nothing is wound for this build yet")).to_be_visible()
+    page.get_by_role("button", name=re.compile("1 : 1 current balun")).click()
+    settle()
+
+    expect(page.get_by_role("heading", name="1 : 1 current balun")).to_be_visible()
+    chart = page.get_by_role("img", name="Connection chart")
+    for place in ("coax centre", "coax shield", "leg 1", "leg 2"):
+        expect(chart).to_contain_text(place)
+    expect(page.get_by_text("As a line its two wires are about")).to_be_visible()
+    page.get_by_label("Wiring", exact=True).select_option(label="unun 9 : 1, three wires in hand")
+    settle()
+    expect(page.get_by_text("impedance 9 : 1, turns 3 : 1")).to_be_visible()
+    assert len(picture(page).locator("path.wire").all()) > 27
+    page.goto(address)
+    settle()
+    expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("Winding")
+
+
+def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):
+    page.goto(address)
+    page.get_by_role("link", name="Allotment long vertical").click()
+    settle()
+    page.get_by_role("link", name="Wind", exact=True).click()
+    settle()
+
+    expect(page.get_by_role("heading", name="Air coil")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile("turns over .* on a former of 32 mm"))).to_be_visible()
+    expect(page.get_by_text(re.compile("Squeezing and spreading reaches"))).to_be_visible()
+    count_in(page, "tap at turn", "99", settle)
+    expect(page.get_by_text("the tap lies inside it")).to_be_visible()
+    count_in(page, "tap at turn", "3", settle)
+    expect(page.get_by_text("tap at 3")).to_be_visible()
+
+
+class TestDrawer:
+    def hold(self, page, address, settle):
+        """A ring of one's own, measured."""
+        page.goto(f"{address}/drawer")
+        settle()
+        page.get_by_label("Search the drawer").fill("240 43")
+        button(page, "I hold one FT240-43").click()
+        settle()
+        count_in(page, "nH a turn squared, measured", "1250", settle)
+        expect(page.get_by_role("region", name="Yours")).to_contain_text("measured")
+
+    def test_a_measured_ring_goes_into_a_design_and_stays_when_binned(self, page, address, laid_in, settle):
+        self.hold(page, address, settle)
+        page.goto(address)
+        page.get_by_role("link", name="Orchard end-fed").click()
+        settle()
+        page.get_by_label("Ring", exact=True).select_option(label="FT240-43")
+        settle()
+        expect(page.get_by_text("known to ±1 %, as you measured it")).to_be_visible()
+        desk = page.url
+        page.goto(f"{address}/drawer")
+        settle()
+        expect(page.get_by_role("region", name="Yours")).to_contain_text("in 1 design")
+        button(page, "Put FT240-43 in the bin").click()
+        settle()
+        expect(page.get_by_text("A design uses it and keeps what it was.")).to_be_visible()
+
+        page.goto(desk)
+        settle()
+        expect(page.get_by_text("The core of this design lies in the bin now.")).to_be_visible()
+        expect(page.get_by_text("as you measured it")).to_be_visible()
+        page.goto(f"{address}/bin")
+        settle()
+        button(page, "Take FT240-43 back").click()
+        settle()
+        page.goto(desk)
+        settle()
+        expect(page.get_by_text("lies in the bin now")).to_have_count(0)
+
+    def test_a_ring_changed_in_the_drawer_is_offered_never_taken_silently(self, page, address, laid_in, settle):
+        self.hold(page, address, settle)
+        page.goto(address)
+        page.get_by_role("link", name="Orchard end-fed").click()
+        settle()
+        page.get_by_label("Ring", exact=True).select_option(label="FT240-43")
+        settle()
+        desk, before = page.url, page.get_by_role("region", name="Verdict").inner_text()
+        page.goto(f"{address}/drawer")
+        settle()
+        button(page, "Change FT240-43").click()
+        count_in(page, "nH a turn squared, measured", "700", settle)
+
+        page.goto(desk)
+        settle()
+        assert page.get_by_role("region", name="Verdict").inner_text() == before
+        button(page, "Take it as it is now").click()
+        settle()
+        assert page.get_by_role("region", name="Verdict").inner_text() != before
+
+    def test_tables_in_and_capacitors_combined(self, page, address, laid_in, settle):
+        page.goto(f"{address}/drawer?kind=capacitor")
+        settle()
+        chooser = page.locator("input[type=file]")
+        chooser.set_input_files({"name": "bad.csv", "mimeType": "text/csv", "buffer": b"name,value\nx,1\n"})
+        settle()
+        expect(page.get_by_text("the columns kind are missing")).to_be_visible()
+        expect(page.get_by_text("No capacitor of yours yet")).to_be_visible()
+        chooser.set_input_files({"name": "mine.csv", "mimeType": "text/csv", "buffer": MICA.encode()})
+        settle()
+        expect(page.get_by_text("1 piece came in with “mine.csv”.")).to_be_visible()
+        combine = page.get_by_role("region", name="Make one of two")
+        count_in(page, "that stands, in volts", "700", settle)
+        expect(combine).to_contain_text("two 240 pF mica in series")
+        with page.expect_download() as download:
+            page.get_by_role("link", name="Take it out as a table").click()
+        assert "240 pF mica" in download.value.path().read_text()
+        page.get_by_label("Search the drawer").fill("nothing like it")
+        expect(page.get_by_text("No capacitor of yours answers “nothing like it”.")).to_be_visible()

@@ -1,0 +1,138 @@
+import { expect, test } from 'vitest';
+
+import type { Design, Schemas } from '../lib/api/client';
+import {
+	contentOf,
+	countText,
+	designToWind,
+	finding,
+	hottest,
+	lossRange,
+	passes,
+	ratios,
+	starts,
+	waiting,
+	windables,
+	type Winding
+} from './wound';
+
+const targets = [{ label: '30 m', low_hz: 10.1e6, high_hz: 10.15e6, swr_limit: 3 }];
+const turn = (number: number, wires: string[]) => ({ number, wires, angle_deg: 0, half: 1 });
+const winding = {
+	picture: {
+		kind: 'ring',
+		turns: [
+			turn(1, ['long', 'primary']),
+			turn(2, ['long', 'primary']),
+			turn(3, ['long']),
+			turn(4, ['long'])
+		]
+	},
+	turns: {
+		passes: 4,
+		returns: 3,
+		primary: 2,
+		secondary: 4,
+		turns_ratio: 2,
+		impedance_ratio: 4,
+		in_hand: 1,
+		tap_after: null,
+		crosses_after: 3
+	},
+	cuts: [{ wire: 'long', cut_m: 0.4, winding_m: 0.3, turn_m: 0.075, tails_m: 0.09 }]
+} as unknown as Winding;
+
+test('counting says which wires go in, where the primary ends, where it crosses, and when all are on', () => {
+	expect(countText(winding, 0).now).toContain('45 mm of tail');
+	expect(countText(winding, 1)).toEqual({
+		now: 'With long wire and primary wire together.',
+		next: ''
+	});
+	expect(countText(winding, 2).next).toContain('The primary wire ends here');
+	expect(countText(winding, 3).next).toContain('Now cross over');
+	expect(countText(winding, 4).next).toBe('All turns are on. Fix both ends.');
+});
+
+test('a tap is called when its turn is on', () => {
+	const tapped = { ...winding, turns: { ...winding.turns, tap_after: 1 } };
+	expect(countText(tapped, 1).next).toContain('Make the tap here');
+	expect(countText(tapped, 4).next).not.toContain('tap');
+});
+
+test('both ratios, and passes beside full returns', () => {
+	expect(ratios(winding.turns)).toBe('impedance 4 : 1, turns 2 : 1');
+	expect(passes(winding.turns)).toBe('4 passes through the hole, 3 full returns outside');
+	expect(passes({ ...winding.turns, passes: 1, returns: 1 })).toBe(
+		'1 pass through the hole, 1 full return outside'
+	);
+});
+
+test('every start is one that can be sent: a primary within its winding, on the resistor of its school', () => {
+	for (const start of starts) {
+		const content = contentOf(start, targets, null);
+		const wound = windables(content)[0];
+		expect(wound?.kind).toBe('transformer');
+		expect(content.antenna).toMatchObject({ kind: 'resistor', resistance_ohm: start.ohm });
+		if (wound?.kind !== 'transformer') continue;
+		expect(wound.primary_turns).toBeLessThanOrEqual(wound.secondary_turns);
+		const ratio = (wound.secondary_turns / wound.primary_turns) ** 2;
+		expect(Math.abs(Math.log(start.ohm / 50 / ratio))).toBeLessThan(0.05);
+	}
+});
+
+test('the design asked for is opened, else the first that has something wound', () => {
+	const of = (id: string, elements: unknown[]) =>
+		({ id, revision: { content: { elements } } }) as unknown as Design;
+	const coil = { kind: 'coil', key: 'coil' };
+	const designs = [of('a', [{ kind: 'line' }]), of('b', [coil]), of('c', [coil])];
+	expect(designToWind(designs, ['c', 'b'])?.id).toBe('c');
+	expect(designToWind(designs, ['a', null])?.id).toBe('b');
+	expect(designToWind(designs.slice(0, 1), [])).toBeNull();
+});
+
+test('the band that loses most and least, and the hottest of a mode', () => {
+	const at = (label: string, loss_db: number, rise_c: number) => ({
+		label,
+		loss_db,
+		rises: [{ mode: 'speech', rise_c }]
+	});
+	const heat = [at('30 m', 1.1, 36), at('10 m', 0.9, 30)] as unknown as Winding['heat'];
+	expect(lossRange(heat).worst?.label).toBe('30 m');
+	expect(lossRange(heat).best?.label).toBe('10 m');
+	expect(lossRange(heat.slice(0, 1)).best).toBeUndefined();
+	expect(hottest(heat, 'speech')?.label).toBe('30 m');
+});
+
+test.each([
+	['winding_voltage', { voltage_v: 700, power_w: 100 }, '700 V peak at 100 W'],
+	['no_power', {}, 'No power set'],
+	[
+		'material_above_range',
+		{ mix: '77', label: '30 m', highest_hz: 6.8e6, note: 'x' },
+		'not known above 6.80 MHz'
+	],
+	[
+		'material_below_range',
+		{ mix: '67', label: '160 m', lowest_hz: 1e6, note: '' },
+		'not known below'
+	],
+	['material_note', { mix: '43', note: 'uncertain' }, 'Mix 43: uncertain.'],
+	['powder_loss_unknown', { mix: '26' }, 'No loss data of mix 26'],
+	['powder_loss_estimated', { mix: '2', note: 'off by two' }, 'off by two'],
+	[
+		'flux_above_guide',
+		{ label: '30 m', flux_t: 0.02, guide_t: 0.005 },
+		'swings 20.0 mT, the guide there is 5.00'
+	],
+	['heat_extrapolated', {}, 'Above 100 °C'],
+	['few_turns', { magnetising_ohm: 60 }, 'only 60.0 Ω'],
+	['pair_impedance', { pair_ohm: 32, fits_ohm: 100 }, 'about 32 Ω, and 100 Ω would fit'],
+	['near_self_resonance', { ratio: 0.6, self_resonance_hz: 30e6 }, 'hardly a coil'],
+	['own_capacitance', { ratio: 0.4, self_resonance_hz: 30e6 }, 'self-resonance 30.0 MHz']
+])('%s has its sentence', (code, values, said) => {
+	expect(finding({ code, values } as Schemas['Finding'])).toContain(said);
+});
+
+test('times as one waits', () => {
+	expect([waiting(40), waiting(500), waiting(null)]).toEqual(['40 s', '8 min', '']);
+});

@@ -25,7 +25,8 @@ from browser import demo_page, settle  # noqa: E402
 
 from yielding_coil import data  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
-from yielding_coil.api.windings import WindingAsked, report_of  # noqa: E402
+from yielding_coil.api.reports import report_of  # noqa: E402
+from yielding_coil.api.wound import WindingAsked  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.choosing import Task, judge, turn_pairs  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402

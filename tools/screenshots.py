@@ -64,6 +64,7 @@ def hold_some(page: Page) -> None:
         page.get_by_label(label).fill(text)
         page.get_by_label(label).press("Enter")
         settle(page)
+    page.evaluate("scrollTo(0, 0)")
 
 
 def calibrate(page: Page) -> None:

@@ -270,7 +270,7 @@ def restore_piece(session: InTransaction, piece_id: UUID) -> PieceOut:
     return piece_out(row)
 
 
-@router.get("/drawer/table")
+@router.get("/drawer/table", response_class=Response)
 def export_pieces(session: InTransaction) -> Response:
     """One's own pieces as comma-separated values."""
     rows = [queries.held(row).model_dump(mode="json") for row in queries.pieces(session)]

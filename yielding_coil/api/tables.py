@@ -7,8 +7,7 @@ from pydantic import BaseModel
 from yielding_coil import data
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.store.content import CableValues
-from yielding_coil.store.payload import PieceSnapshot
+from yielding_coil.store.content import CableSnapshot, CableValues
 from yielding_coil.store.pieces import cable_key, own_cables
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
@@ -27,7 +26,7 @@ class CableOut(BaseModel):
     source: str
     note: str
     # What a design takes along of one's own cable; null for those of the table.
-    piece: PieceSnapshot | None = None
+    piece: CableSnapshot | None = None
 
 
 class WireOut(BaseModel):
@@ -47,14 +46,14 @@ def cables(session: InTransaction) -> list[CableOut]:
     own = [
         cable_out(
             CableValues.model_validate(piece.values).row(cable_key(piece)),
-            PieceSnapshot(id=piece.id, revision=piece.revision, values=piece.values),
+            CableSnapshot(id=piece.id, revision=piece.revision, values=CableValues.model_validate(piece.values)),
         )
         for piece in own_cables(session)
     ]
     return [*own, *(cable_out(row) for row in data.cables().values())]
 
 
-def cable_out(row: data.CableRow, piece: PieceSnapshot | None = None) -> CableOut:
+def cable_out(row: data.CableRow, piece: CableSnapshot | None = None) -> CableOut:
     """As it travels."""
     return CableOut(
         key=row.key,

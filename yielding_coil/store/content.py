@@ -29,7 +29,7 @@ from yielding_coil.store.payload import (
     SpreadOf,
     Words,
 )
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer, wire_row_of
+from yielding_coil.store.wound import CoilOnRing, WireSnapshot, WoundTransformer, wire_row_of
 
 READING = "reading"
 
@@ -79,7 +79,7 @@ class Coil(Payload):
     tap_turns: Annotated[float, Field(gt=0, le=500)] | None = None
     spread: SpreadOf = 0.04
     piece: PieceSnapshot | None = None
-    wire_piece: PieceSnapshot | None = None
+    wire_piece: WireSnapshot | None = None
 
     @property
     def wire_row(self) -> data.WireRow:
@@ -229,6 +229,14 @@ class CableValues(Payload):
         )
 
 
+class CableSnapshot(Payload):
+    """A cable of the drawer as it was when this revision was made."""
+
+    id: UUID
+    revision: int
+    values: CableValues
+
+
 class Feedline(Payload):
     """A length of cable between the match and the radio."""
 
@@ -237,13 +245,13 @@ class Feedline(Payload):
     place: Literal["through"] = "through"
     cable: Annotated[Words, Field(max_length=40)]
     length_m: LineLength
-    piece: PieceSnapshot | None = None
+    piece: CableSnapshot | None = None
 
     @property
     def row(self) -> data.CableRow:
         """The cable it is cut from: its own as it was measured when that was taken, else the table's."""
         if self.piece is not None:
-            return CableValues.model_validate(self.piece.values).row(self.cable)
+            return self.piece.values.row(self.cable)
         return data.cable_row(self.cable)
 
     def to_core(self, frequency_hz: float) -> Line:

@@ -2,6 +2,7 @@
 
 import math
 from typing import Annotated, Literal
+from uuid import UUID
 
 from pydantic import Field
 
@@ -44,11 +45,19 @@ class WireValues(Payload):
     covered_m: PartLength
 
 
-def wire_row_of(key: str, own: PieceSnapshot | None) -> data.WireRow:
+class WireSnapshot(Payload):
+    """A wire of the drawer as it was when this revision was made."""
+
+    id: UUID
+    revision: int
+    values: WireValues
+
+
+def wire_row_of(key: str, own: WireSnapshot | None) -> data.WireRow:
     """A winding wire: one of one's own as it was when it was taken, else the table's."""
     if own is None:
         return data.wire(key)
-    values = WireValues.model_validate(own.values)
+    values = own.values
     return data.WireRow(key, "a wire of your own", values.diameter_m, values.covered_m, "drawer", values.metal)
 
 
@@ -84,7 +93,7 @@ class Wound(Payload):
     tail_m: Annotated[float, Field(ge=0, le=1)] = 0.045
     # Core and wire as they were taken from the drawer; null when they are the table's.
     piece: PieceSnapshot | None = None
-    wire_piece: PieceSnapshot | None = None
+    wire_piece: WireSnapshot | None = None
 
     @property
     def wire_row(self) -> data.WireRow:

@@ -16,7 +16,11 @@
 <ul>
 	{#each winding.cuts as cut (cut.wire)}
 		<li>
-			<span class="bar {hue(cut.wire)}" style:width="{(64 * cut.cut_m) / most}%"></span>
+			<span
+				class="bar"
+				style:background="var(--{hue(cut.wire)})"
+				style:width="{(64 * cut.cut_m) / most}%"
+			></span>
 			<b class="mono">{length(cut.cut_m, units.length)}</b>
 			<span class="what"
 				>{winding.kind === 'transformer' ? wireName(cut.wire) : 'wire'}{many
@@ -54,16 +58,6 @@
 	.bar {
 		height: 7px;
 		border-radius: 4px;
-		background: var(--copper);
-	}
-	.blueprint {
-		background: var(--blueprint);
-	}
-	.enamel {
-		background: var(--enamel);
-	}
-	.ink {
-		background: var(--ink);
 	}
 	.what {
 		flex-basis: 100%;

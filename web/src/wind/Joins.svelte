@@ -38,7 +38,14 @@
 		>
 	{/each}
 	{#each wires as wire (wire)}
-		<line class="bar {hue(wire)}" x1={startX} x2={endX} y1={rowY(wire)} y2={rowY(wire)} />
+		<line
+			class="bar"
+			style:stroke="var(--{hue(wire)})"
+			x1={startX}
+			x2={endX}
+			y1={rowY(wire)}
+			y2={rowY(wire)}
+		/>
 		<text class="name" x={(startX + endX) / 2} y={rowY(wire) - 6} text-anchor="middle"
 			>{wireName(wire)}</text
 		>
@@ -59,18 +66,6 @@
 	.bar {
 		stroke-width: 5;
 		stroke-linecap: round;
-	}
-	.copper {
-		stroke: var(--copper);
-	}
-	.blueprint {
-		stroke: var(--blueprint);
-	}
-	.enamel {
-		stroke: var(--enamel);
-	}
-	.ink {
-		stroke: var(--ink);
 	}
 	.lead {
 		stroke: var(--soft);

@@ -64,7 +64,7 @@
 	}
 	function chooseWire(value: string): void {
 		const mine = wires.find((w) => w.id === value);
-		const values = mine?.held.values as Record<string, unknown> | undefined;
+		const values = mine?.held.kind === 'wire' ? mine.held.values : null;
 		set(
 			mine && values
 				? { wire_piece: { id: mine.id, revision: mine.revision, values } }

@@ -148,7 +148,8 @@
 			/>
 			{#each strokes as s, i (i)}
 				<path
-					class="wire {hue(s.wire)}"
+					class="wire"
+					style:stroke="var(--{hue(s.wire)})"
 					class:ghost={s.number > made || (s.number === 0 && made < winding.turns.passes)}
 					stroke-width={wide}
 					d={s.kind === 'cross' ? bend(s.points) : (twist(s) ?? line(s.points))}
@@ -210,18 +211,6 @@
 		fill: none;
 		stroke-linecap: round;
 		stroke-linejoin: round;
-	}
-	.copper {
-		stroke: var(--copper);
-	}
-	.blueprint {
-		stroke: var(--blueprint);
-	}
-	.enamel {
-		stroke: var(--enamel);
-	}
-	.ink {
-		stroke: var(--ink);
 	}
 	path.ghost {
 		opacity: 0.16;

@@ -271,7 +271,7 @@
 					<ul class="legend">
 						{#each legend as row (row.wire)}
 							<li>
-								<span class="dash {hue(row.wire)}"></span>
+								<span class="dash" style:background="var(--{hue(row.wire)})"></span>
 								<span
 									>{row.wire === 'long' && legend.length > 1
 										? `long wire, ${row.turns} turns; the first ${legend[1]?.turns} with the primary`
@@ -529,16 +529,6 @@
 		height: 6px;
 		border-radius: 3px;
 		margin-top: 6px;
-		background: var(--copper);
-	}
-	.dash.blueprint {
-		background: var(--blueprint);
-	}
-	.dash.enamel {
-		background: var(--enamel);
-	}
-	.dash.ink {
-		background: var(--ink);
 	}
 	.goes span {
 		display: block;

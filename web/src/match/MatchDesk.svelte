@@ -31,7 +31,7 @@
 	import { chartRange, feedline, isWound, parts, sameTargets, shapeName, withLine } from './shape';
 	import Verdict from './Verdict.svelte';
 	import { moved, targetText } from './words';
-	import { standingOf, Work } from './work.svelte';
+	import { standingOf, walkByKey, Work } from './work.svelte';
 
 	interface Props {
 		build: Build;
@@ -221,15 +221,6 @@
 	);
 	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
 
-	function keyed(event: KeyboardEvent): void {
-		if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT')
-			return;
-		const key = event.key.toLowerCase();
-		if (key !== 'z' && key !== 'y') return;
-		event.preventDefault();
-		void work.walk(key === 'y' || event.shiftKey ? 'redo' : 'undo');
-	}
-
 	async function choose(id: string): Promise<void> {
 		try {
 			// Read anew: it may have changed elsewhere since this page was opened.
@@ -245,7 +236,7 @@
 	}
 </script>
 
-<svelte:window onkeydown={keyed} />
+<svelte:window onkeydown={(event) => walkByKey(event, work)} />
 
 {#if refused}
 	<Note kind="danger" title="No match to begin with.">

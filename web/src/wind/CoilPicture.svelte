@@ -40,6 +40,7 @@
 		}
 		return found;
 	});
+	const last = $derived(front[front.length - 1]);
 	const tapX = $derived(
 		coil?.tap_turns ? left + (coil.tap_turns + 0.25) * coil.pitch_m * scale : null
 	);
@@ -82,6 +83,17 @@
 				y1={mid + half + off}
 				y2={mid + half + 26}
 			/>
+			{#if last}
+				{@const top = mid + half + off - 2 * (half + off) * last.share}
+				<line
+					class="wire"
+					stroke-width={Math.max(1.2, coil.wire_m * scale * 0.92)}
+					x1={last.x2}
+					x2={last.x2 + 4}
+					y1={top}
+					y2={top + (last.share < 1 ? 0 : -26)}
+				/>
+			{/if}
 			{#if tapX !== null}
 				<circle class="tap" cx={tapX} cy={mid + half + off} r="5" />
 				<text x={tapX} y={mid + half + 24} text-anchor="middle"

@@ -83,7 +83,11 @@
 			core: { ...core, stack: stack > 1 ? 1 : 2 }
 		});
 		for (const mix of ['43', '52', '61', '31'])
-			if (mix !== core.mix) add(`mix${mix}`, `mix ${mix}`, { core: { ...core, mix, al_h: null } });
+			if (mix !== core.mix)
+				add(`mix${mix}`, `mix ${mix}`, { core: { ...core, mix, al_h: null }, piece: null });
+		for (const size of ['FT114', 'FT140', 'FT240'])
+			if (size !== core.size && core.size.startsWith('F'))
+				add(`size${size}`, `on ${size}`, { core: { ...core, size, al_h: null }, piece: null });
 		for (const d of designs) {
 			const there = d.revision.content.elements.find((e) => e.kind === 'transformer');
 			if (there)

@@ -22,7 +22,7 @@
 	import { units } from '../lib/units/units.svelte';
 	import { at, stopsOf } from '../match/seen';
 	import { chartRange, withElement, woundTitle } from '../match/shape';
-	import { Work } from '../match/work.svelte';
+	import { walkByKey, Work } from '../match/work.svelte';
 	import BenchChart from './BenchChart.svelte';
 	import CoilPicture from './CoilPicture.svelte';
 	import Compare from './Compare.svelte';
@@ -197,14 +197,6 @@
 	const present = $derived(piece ? cores.find((c) => c.id === piece.id) : undefined);
 	const binned = $derived(piece !== null && trade !== null && !present);
 
-	function keyed(event: KeyboardEvent): void {
-		if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).tagName === 'INPUT')
-			return;
-		const pressed = event.key.toLowerCase();
-		if (pressed !== 'z' && pressed !== 'y') return;
-		event.preventDefault();
-		void work.walk(pressed === 'y' || event.shiftKey ? 'redo' : 'undo');
-	}
 	async function choose(id: string): Promise<void> {
 		const design = designs.find((d) => d.id === id);
 		if (!design) return;
@@ -218,7 +210,7 @@
 	}
 </script>
 
-<svelte:window onkeydown={keyed} />
+<svelte:window onkeydown={(event) => walkByKey(event, work)} />
 
 {#if !first && made.length === 0}
 	<WindStart {build} onmade={begun} />

@@ -157,6 +157,10 @@ def test_from_an_empty_start_to_a_balun(page, address, client, settle):
     settle()
     expect(page.get_by_text("impedance 9 : 1, turns 3 : 1")).to_be_visible()
     assert len(picture(page).locator("path.wire").all()) > 27
+    page.goto(f"{address}/builds/{build['id']}/match")
+    settle()
+    page.get_by_role("link", name="to the winding desk").click()
+    expect(page.get_by_role("heading", name="9 : 1 unun")).to_be_visible()
     page.goto(address)
     settle()
     expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("Winding")
@@ -176,6 +180,18 @@ def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):
     expect(page.get_by_text("the tap lies inside it")).to_be_visible()
     count_in(page, "tap at turn", "3", settle)
     expect(page.get_by_text("tap at 3")).to_be_visible()
+    button(page, "Undo").click()
+    settle()
+    expect(page.get_by_text("tap at 3")).to_have_count(0)
+    button(page, "Wind it on a powder ring instead").click()
+    settle()
+    expect(page.get_by_role("heading", name="Coil on a ring")).to_be_visible()
+    expect(page.get_by_text("Mix 2: material Q extrapolated")).to_be_visible()
+    # The other part of the match stays.
+    page.get_by_role("link", name="Match", exact=True).click()
+    settle()
+    expect(page.get_by_role("region", name="Verdict")).to_be_visible()
+    expect(page.get_by_text("turns on T68-2").first).to_be_visible()
 
 
 class TestDrawer:

@@ -40,6 +40,13 @@
 			the newest of {build.sweeps.length}
 		</p>
 	{/if}
+	{#if build.chosen_design_id}
+		<p>
+			What is wound for it needs no sweep yet: <a href="/builds/{build.id}/wind"
+				>to the winding desk</a
+			>.
+		</p>
+	{/if}
 	<p>
 		Sweep the wire unmatched, at its feedpoint, as it hangs. With an SWR meter alone, trim it: the
 		trim desk takes what a dial shows.

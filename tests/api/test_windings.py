@@ -176,6 +176,14 @@ class TestOtherWindings:
 
         assert (fits["lunch box"], fits["tin"]) == (True, False)
 
+    def test_two_rings_need_room_for_both(self, client):
+        one, two = (
+            wound_of(client, unun(200.0, wiring=w, primary_turns=8, crossed=False, twisted=False))["fit"]
+            for w in ("current-balun-4-one", "current-balun-4-two")
+        )
+
+        assert two["height_m"] == pytest.approx(2 * one["height_m"])
+
     def test_a_core_near_its_curie_temperature_is_warned_of(self, client):
         """Mix 43: 130 °C (from memory)."""
         hot = {f["code"] for f in wound_of(client, unun(), power_w=400)["findings"]}

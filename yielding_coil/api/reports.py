@@ -75,9 +75,7 @@ def _grid(asked: WindingAsked) -> Real:
 
 
 def goes_in(outer_m: float, thick_m: float, width_m: float, height_m: float, depth_m: float) -> bool:
-    """Lying flat in a box, or standing in a tube, whose bore takes it across."""
-    if depth_m > max(width_m, height_m):
-        return math.hypot(outer_m, thick_m) <= width_m
+    """Lying flat in a box, or with its axis along a tube."""
     return outer_m <= min(width_m, height_m) and thick_m <= depth_m
 
 
@@ -92,9 +90,9 @@ def _boxes(outer_m: float, thick_m: float) -> list[BoxFit]:
     ]
 
 
-def _ring_fit(laid: Winding) -> FitOut:
+def _ring_fit(laid: Winding, rings: int = 1) -> FitOut:
     outer = laid.ring.size.outer_m + 2 * (laid.tape_m + 2 * laid.covered_m)
-    height = laid.ring.height_m + 2 * (laid.tape_m + 2 * laid.covered_m)
+    height = rings * (laid.ring.height_m + 2 * (laid.tape_m + 2 * laid.covered_m))
     return FitOut(
         most_turns=laid.ring.turns_that_fit(laid.covered_m, laid.tape_m),
         free_deg=math.degrees(laid.free_rad),
@@ -250,7 +248,7 @@ def _transformer(
             crosses_after=laid.crosses_after,
         ),
         cuts=_ring_cuts(laid, element.names if way.rings == 1 else way.strands),
-        fit=_ring_fit(laid),
+        fit=_ring_fit(laid, way.rings),
         joins=[
             JoinOut(at=j.at, ends=[WireEnd(wire=w, end=e) for w, e in j.ends])
             for j in joins_of(way, element.own_primary)

@@ -82,6 +82,30 @@ def test_what_cannot_be_wound_is_told_and_nothing_is_lost(end_fed, settle):
     expect(page.get_by_label("in", exact=True)).to_have_value("16")
 
 
+def test_two_quick_steps_are_two(end_fed, settle):
+    page = end_fed
+    more = button(page, "in: one more")
+    more.click()
+    more.click()
+    settle()
+    expect(page.get_by_label("in", exact=True)).to_have_value("18")
+    page.reload()
+    settle()
+    expect(page.get_by_label("in", exact=True)).to_have_value("18")
+
+
+def test_what_was_refused_stands_until_it_fits(end_fed, settle):
+    """85 turns do not go half and half through this hole; straight round they do."""
+    page = end_fed
+    count_in(page, "in", "85", settle)
+    expect(page.get_by_text("in each half of this hole")).to_be_visible()
+    expect(page.get_by_label("in", exact=True)).to_have_value("85")
+    button(page, "Straight round").click()
+    settle()
+    expect(page.get_by_text("in each half of this hole")).to_have_count(0)
+    expect(page.get_by_text("85 passes through the hole")).to_be_visible()
+
+
 def test_ten_kilowatts_are_too_hot(end_fed, settle):
     page = end_fed
     page.get_by_label("Power").fill("10k")

@@ -236,7 +236,7 @@
 	}
 </script>
 
-<svelte:window onkeydown={(event) => walkByKey(event, work)} />
+<svelte:window onkeydown={(event) => walkByKey(event, (way) => void work.walk(way))} />
 
 {#if refused}
 	<Note kind="danger" title="No match to begin with.">

@@ -281,13 +281,13 @@ export class Work {
 }
 
 /** Ctrl Z and Ctrl Y, outside of fields, walk through the states of a design. */
-export function walkByKey(event: KeyboardEvent, work: Work): void {
+export function walkByKey(event: KeyboardEvent, walk: (way: 'undo' | 'redo') => void): void {
 	const held = event.ctrlKey || event.metaKey;
 	if (!held || (event.target as HTMLElement).tagName === 'INPUT') return;
 	const key = event.key.toLowerCase();
 	if (key !== 'z' && key !== 'y') return;
 	event.preventDefault();
-	void work.walk(key === 'y' || event.shiftKey ? 'redo' : 'undo');
+	walk(key === 'y' || event.shiftKey ? 'redo' : 'undo');
 }
 
 /** Where a prediction dips, and its worst SWR in the targets. */

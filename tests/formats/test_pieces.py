@@ -1,0 +1,82 @@
+"""The drawer's table: what is written is read the same, and what is not understood names its line."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from yielding_coil.core.errors import UnreadableError
+from yielding_coil.formats import pieces
+
+NAME = st.text(st.characters(categories=["L", "N", "P", "S", "Zs"]), min_size=1, max_size=20).map(str.strip)
+NAMES = NAME.filter(lambda t: t and not t.startswith("'"))
+MM = st.floats(1e-5, 0.9)
+
+
+@given(NAMES, MM, MM, MM, st.booleans(), st.one_of(st.none(), st.integers(0, 99)))
+def test_a_box_comes_back(name, width, height, depth, is_round, count):
+    values = {"width_m": width, "height_m": height, "depth_m": depth, "round": is_round}
+    piece = {"kind": "box", "name": name, "price": "", "count": count, "values": values}
+
+    read = pieces.read(pieces.write([piece]))
+
+    assert len(read) == 1
+    back = read[0].piece
+    assert (back["kind"], back["name"], back.get("count")) == ("box", name, count)
+    assert back["values"]["round"] == is_round
+    for field in ("width_m", "height_m", "depth_m"):
+        assert back["values"][field] == pytest.approx(values[field], rel=1e-11)
+
+
+@given(st.floats(1e-13, 1e-6), st.floats(0.001, 0.5), st.floats(1, 1e4))
+def test_a_capacitor_comes_back(farad, tolerance, volts):
+    values = {"type": "mica", "capacitance_f": farad, "tolerance": tolerance, "voltage_v": volts, "q": 1500.0}
+    back = pieces.read(pieces.write([{"kind": "capacitor", "name": "c", "values": values}]))[0].piece["values"]
+
+    assert back == pytest.approx({k: v for k, v in values.items() if k != "type"} | {"type": "mica"})
+
+
+@pytest.mark.parametrize("name", ["=1+1", "+cmd", "@x", "-1"])
+def test_no_name_is_a_formula(name):
+    piece = {"kind": "former", "name": name, "values": {"outer_m": 0.02, "length_m": 0.3}}
+    written = pieces.write([piece]).decode()
+
+    assert f"\r\nformer,'{name}" in written
+    assert pieces.read(written.encode())[0].piece["name"] == name
+
+
+def test_blank_rows_are_passed_over_and_lines_are_counted_as_they_stand():
+    text = b"kind,name,outer_mm,length_mm\n\nformer,a,20,100\n\n\nformer,b,x,100\n"
+
+    with pytest.raises(UnreadableError, match="line 6: outer_mm reads “x”"):
+        pieces.read(text)
+
+
+def test_columns_may_come_in_any_order_and_case():
+    row = pieces.read("Length_mm,KIND,name,outer_mm\n300,Former,tube,25\n".encode("utf-8-sig"))[0].piece
+
+    assert row["values"] == pytest.approx({"outer_m": 0.025, "length_m": 0.3})
+
+
+@pytest.mark.parametrize(
+    ("text", "said"),
+    [
+        (b"\x89PNG\r\n", "PNG picture"),
+        (b"kind,name\n", None),
+        (b'kind,name\nformer,"open\n', "no table of comma-separated values"),
+        (b"kind,name,outer_mm,length_mm\nformer,a,1,5,300\n", "the row has 5 cells, the heading names 4"),
+        (b"kind,name,impedance_ohm\ncable,c,50\n", "a cable needs"),
+    ],
+)
+def test_what_is_no_such_table(text, said):
+    if said is None:
+        assert pieces.read(text) == []
+        return
+    with pytest.raises(UnreadableError, match=said):
+        pieces.read(text)
+
+
+def test_more_rows_than_a_drawer_has_are_refused():
+    rows = "".join(f"former,t{i},20,100\n" for i in range(pieces.MOST_ROWS + 1))
+
+    with pytest.raises(UnreadableError, match=f"at most {pieces.MOST_ROWS}"):
+        pieces.read(f"kind,name,outer_mm,length_mm\n{rows}".encode())

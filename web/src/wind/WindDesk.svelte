@@ -82,16 +82,20 @@
 			ondesigns(known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept]);
 		}
 	);
+	/** What the report on the page is of. */
+	let reported: { content: Content; key: string; power_w: number } | null = null;
 	const lane = new Lane<{ content: Content; key: string; power_w: number }, Winding>(
 		(asked) =>
 			answer(api.POST('/api/windings', { body: { ...asked, low_hz: 1.8e6, high_hz: 30e6 } })),
-		(found) => {
+		(found, of) => {
+			// What was edited meanwhile has brought its own report.
+			if (of !== reported) return;
 			winding = found;
 			problem = null;
 		},
-		(why) => {
+		(why, of) => {
 			if (!(why instanceof Refused)) throw why;
-			problem = why.message;
+			if (of === reported) problem = why.message;
 		}
 	);
 
@@ -112,8 +116,6 @@
 
 	const content = $derived(work.content);
 	const element = $derived(content ? windables(content).find((e) => e.key === key) : undefined);
-	/** What the report on the page is of. */
-	let reported: { content: Content; key: string; power_w: number } | null = null;
 	// The picture follows what is opened, undone and set elsewhere; an edit brings its own.
 	$effect(() => {
 		if (!content || !element) return;

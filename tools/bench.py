@@ -1,6 +1,5 @@
 """What is fast and how fast: the core against scikit-rf in one run, the page in headless Chromium, the bundle."""
 
-import dataclasses
 import gzip
 import http.client
 import json
@@ -23,7 +22,7 @@ sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
 from browser import demo_page, settle  # noqa: E402
 
-from yielding_coil import data  # noqa: E402
+from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
 from yielding_coil.api.reports import report_of  # noqa: E402
 from yielding_coil.api.wound import WindingAsked  # noqa: E402
@@ -38,8 +37,7 @@ from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
-from yielding_coil.store.content import DesignContent, ResistorAntenna, TargetPayload  # noqa: E402
-from yielding_coil.store.wound import RingCore, WoundTransformer  # noqa: E402
+from yielding_coil.store.wound import WoundTransformer  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
 BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)
@@ -200,23 +198,10 @@ def measuring() -> None:
 
 def windings() -> None:
     """One transformer's whole report, and every core in the tables judged for a task."""
-    targets = [Target("30 m", 10.1e6, 10.15e6, 3.0), Target("15 m", 21.0e6, 21.45e6, 3.0)]
-    targets.append(Target("10 m", 28.0e6, 29.7e6, 3.0))
-    unun = WoundTransformer(
-        key="unun",
-        core=RingCore(mix="43", size="FT240"),
-        wire="cu-1",
-        wiring="tapped",
-        primary_turns=2,
-        secondary_turns=16,
-        crossed=True,
-        input_capacitance_f=90e-12,
-    )
-    content = DesignContent(
-        antenna=ResistorAntenna(resistance_ohm=3200),
-        targets=[TargetPayload(**dataclasses.asdict(t)) for t in targets],
-        elements=[unun],
-    )
+    content = demo.end_fed()
+    unun = content.elements[0]
+    assert isinstance(unun, WoundTransformer)
+    targets = content.core_targets()
     asked = WindingAsked(content=content, key="unun")
     took = seconds(lambda: report_of(asked, FixedLoad(3200.0)))
     print(

@@ -284,6 +284,46 @@ class TestWhichCore:
         assert max(h["loss_db"] for h in heat) == pytest.approx(first["worst_loss_db"], rel=0.05)
         assert max(h["swr"] for h in heat) == pytest.approx(first["worst_swr"], rel=0.02)
 
+    def test_it_is_judged_at_the_power_that_comes_up_the_coax(self, client):
+        """Behind a coax that keeps part of the power a core warms less; the desk shows the same."""
+        bare, behind = unun(), unun(line_m=30.0)
+        present = [next(c for c in self.ask(client, c)["cores"] if c["here"]) for c in (bare, behind)]
+        shown = [
+            max(r["rise_c"] for h in wound_of(client, c)["heat"] for r in h["rises"] if r["mode"] == "speech")
+            for c in (bare, behind)
+        ]
+
+        assert present[1]["rise_c"] < 0.9 * present[0]["rise_c"]
+        for judged, on_desk in zip(present, shown, strict=True):
+            # Its capacitor across the input is another one, which moves the match a little.
+            assert judged["rise_c"] == pytest.approx(on_desk, rel=0.12)
+
+    def test_a_mode_that_heats_longer_rules_out_more(self, client):
+        cool = {
+            mode: sum(c["rise_c"] <= 40 for c in self.ask(client, mode=mode)["cores"]) for mode in data.MODE_DUTY
+        }
+
+        assert cool["speech"] > cool["telegraphy"] > cool["digital"] > 0
+
+    def test_nothing_wound_is_refused(self, client, build):
+        content = best(client, build)
+        for path in ("cores", "cores/capacitor"):
+            answer = client.post(f"/api/{path}", json={"content": content, "key": "coil"})
+            assert answer.status_code == 404, path
+            assert "there is no unun or balun “coil”" in answer.json()["detail"]
+
+    def test_parts_above_the_unun_belong_to_what_it_carries(self, client):
+        """A capacitor across 3.2 kΩ that an unun then sees: the best capacitor is found for both together."""
+        content = unun()
+        shunt = {"kind": "capacitor", "key": "stray", "place": "shunt", "capacitance_f": 2e-12}
+        with_stray = {**content, "elements": [shunt, *content["elements"]]}
+        found = [
+            client.post("/api/cores/capacitor", json={"content": c, "key": "unun"}).json()
+            for c in (content, with_stray)
+        ]
+
+        assert found[1]["worst_without"] > found[0]["worst_without"]
+
     def test_only_ones_own(self, client):
         assert self.ask(client, own_only=True) == {"judged": 0, "without_loss_data": 5, "cores": []}
         held = {"kind": "core", "name": "the old ring", "count": 2, "values": {"mix": "61", "size": "FT140"}}

@@ -218,6 +218,49 @@ def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):
     expect(page.get_by_text("turns on T68-2").first).to_be_visible()
 
 
+def test_two_designs_of_a_build_side_by_side(end_fed, settle):
+    page = end_fed
+    button(page, "something else").click()
+    page.get_by_role("button", name=re.compile("49 : 1 unun")).click()
+    settle()
+    expect(page.get_by_role("heading", name="49 : 1 unun")).to_be_visible()
+    page.get_by_label("Compare with").select_option(label="64 : 1 unun, 2 in 16")
+    settle()
+    rows = page.get_by_role("table").get_by_role("rowheader").all_inner_texts()
+
+    assert [r for r in rows if r.endswith("lost")] == ["30 m, lost", "15 m, lost", "10 m, lost"]
+    # Another design is looked at, not taken over this one.
+    expect(page.get_by_role("button", name=re.compile("^Take 64"))).to_have_count(0)
+    for chart in ("Expected SWR on the bench", "Loss over frequency"):
+        expect(page.get_by_role("img", name=chart).locator("path.other")).to_have_count(1)
+    page.get_by_label("What is wound").select_option(label="64 : 1 unun, 2 in 16: unun")
+    settle()
+    expect(page.get_by_role("heading", name="64 : 1 unun")).to_be_visible()
+
+
+@pytest.mark.parametrize("size", ["A4", "Letter"])
+def test_paper_carries_what_one_winds_from(end_fed, tmp_path, size):
+    page = end_fed
+    page.emulate_media(media="print")
+
+    for text in ("FT240-43, 1.0 mm enamelled copper", "Cut before you start", "RF burn."):
+        expect(page.get_by_text(text).first).to_be_visible()
+    expect(picture(page)).to_be_visible()
+    for name in ("Cross over", "Print it", "Undo"):
+        expect(page.get_by_role("button", name=name)).to_be_hidden()
+    page.pdf(path=tmp_path / "winding.pdf", format=size)
+    assert (tmp_path / "winding.pdf").read_bytes().startswith(b"%PDF")
+
+
+def test_counting_something_that_is_not_there_leads_back(page, address, laid_in, settle):
+    nowhere = "00000000-0000-4000-8000-000000000000"
+    page.goto(f"{address}/builds/{nowhere}/count?design={nowhere}&piece=unun")
+    settle()
+
+    expect(page.get_by_role("alert")).to_contain_text("the design is not kept here")
+    expect(page.get_by_role("link", name="To the winding desk")).to_be_visible()
+
+
 class TestDrawer:
     def hold(self, page, address, settle):
         """A ring of one's own, measured."""

@@ -4,7 +4,6 @@ from datetime import UTC, datetime, timedelta
 
 import numpy as np
 import pytest
-from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
@@ -27,12 +26,6 @@ CABLE = CableValues(
     low_hz=1e6,
     high_hz=100e6,
 )
-
-
-@pytest.fixture
-def session(engine):
-    with Session(engine) as session, session.begin():
-        yield session
 
 
 @pytest.fixture

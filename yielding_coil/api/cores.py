@@ -18,6 +18,7 @@ from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.optimum import worst_over
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Antenna, Element, System
+from yielding_coil.core.target import judged_at
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.store import pieces as piece_queries
 from yielding_coil.store.content import DesignContent
@@ -104,6 +105,15 @@ def _above(request: Request, asked: UnunAsked, element: WoundTransformer) -> Ant
     return system.antenna if not above else _Seen(system)
 
 
+def _arriving_w(request: Request, asked: CoresAsked, element: WoundTransformer) -> float:
+    """The most that comes up to the transformer on any target, below it whatever the line keeps."""
+    content = asked.content
+    system = content.system(antenna_of(request, content))
+    frequency, _ = judged_at(content.core_targets(), 5)
+    station = system.stations(frequency, asked.power_w)[content.elements.index(element) + 1]
+    return float(np.nanmax(station.power_w, initial=0.0)) or asked.power_w
+
+
 class _Seen:
     """A cascade as an antenna."""
 
@@ -140,7 +150,7 @@ def which_core(request: Request, session: InTransaction, asked: CoresAsked) -> C
     task = Task(
         antenna=_above(request, asked, element),
         targets=content.core_targets(),
-        power_w=asked.power_w,
+        power_w=_arriving_w(request, asked, element),
         duty=data.MODE_DUTY.get(asked.mode, 1.0),
         plan=plan,
         covered_m=row.covered_m,

@@ -1,12 +1,12 @@
 """The whole report of one wound thing: turns, cuts, picture, curves, heat, and what to know."""
 
 import math
-from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
 
 from yielding_coil import data
+from yielding_coil.api.holding import rng_of
 from yielding_coil.api.making import TAIL_M, Finding
 from yielding_coil.api.numbers import numbers
 from yielding_coil.api.pictures import CoilPicture, picture_of
@@ -32,7 +32,7 @@ from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.ring import Material, Ring
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Antenna, Element, System
-from yielding_coil.core.tolerance import Spread, sample, varied
+from yielding_coil.core.tolerance import fan, swr_fan
 from yielding_coil.core.winding import Winding
 from yielding_coil.core.wiring import joins_of
 from yielding_coil.store.content import Coil, DesignContent
@@ -61,13 +61,12 @@ def report_of(asked: WindingAsked, antenna: Antenna) -> WindingOut:
             accepted=", ".join(e.key for e in content.elements if isinstance(e, Windable))
             or "none here: add a coil, an unun or a balun first",
         )
-    system = content.system(antenna)
-    heats = heats_of(content, system, element, asked.power_w)
+    heats = heats_of(content, content.system(antenna), element, asked.power_w)
     if isinstance(element, Coil):
         return _coil(content, element, asked, heats)
     if isinstance(element, CoilOnRing):
         return _ring_coil(content, element, asked, heats)
-    return _transformer(content, system, element, asked, heats)
+    return _transformer(content, element, asked, heats)
 
 
 def _grid(asked: WindingAsked) -> Real:
@@ -189,34 +188,19 @@ def _note_counts(material: Material, content: DesignContent) -> bool:
     return any(t.low_hz < material.note_below_hz for t in content.core_targets())
 
 
-def _fan(
-    system: System,
-    spreads: tuple[Spread, ...],
-    seed: int,
-    f: Real,
-    value_of: Callable[[Complex], Real],
-) -> tuple[Real, Real]:
-    """Between which values nineteen builds in twenty lie, at each frequency."""
-    rng = np.random.default_rng(seed)
-    built = varied(system, spreads, sample(spreads, rng, FAN_BUILDS))
-    values = np.sort(np.atleast_2d(value_of(built.impedance(f))), axis=0)
-    tail = math.floor(0.025 * (values.shape[0] - 1))
-    return values[tail], values[values.shape[0] - 1 - tail]
-
-
-def _fitting_ohm(content: DesignContent, element: WoundTransformer) -> float:
+def _fitting_ohm(element: WoundTransformer) -> float:
     """The resistor that shows 50 Ω through an ideal core: fifty times the impedance ratio."""
     return 50.0 * (element.secondary / element.primary_turns) ** 2
 
 
 def _transformer(
-    content: DesignContent, system: System, element: WoundTransformer, asked: WindingAsked, heats: list[HeatOut]
+    content: DesignContent, element: WoundTransformer, asked: WindingAsked, heats: list[HeatOut]
 ) -> WindingOut:
     laid, part, f = element.winding(), element.to_core(content.center_hz), _grid(asked)
-    resistor = asked.resistor_ohm or _fitting_ohm(content, element)
+    resistor = asked.resistor_ohm or _fitting_ohm(element)
     bench = System(FixedLoad(resistor), [Element(element.key, "through", part)])
     nominal = swr_of_impedance(bench.impedance(f))
-    low, high = _fan(bench, element.spreads(content.center_hz), content.seed, f, swr_of_impedance)
+    low, high = swr_fan(bench, f, element.spreads(content.center_hz), rng_of(content), FAN_BUILDS)
     core = part.magnetising_ohm(f)
     way = element.way
     m, n = element.primary_turns, element.secondary
@@ -286,7 +270,7 @@ def _ring_coil(
     def henry(ohm: Complex) -> Real:
         return np.asarray(np.imag(ohm) / (2 * np.pi * f))
 
-    low, high = _fan(alone, element.spreads(content.center_hz), content.seed, f, henry)
+    low, high = fan(alone, f, element.spreads(content.center_hz), rng_of(content), henry, FAN_BUILDS)
     findings = heat_findings(heats, asked.power_w) + _material_findings(element.core.ring, content)
     findings += _curie(element.core.ring, heats)
     own = _own_resonance(

@@ -1,7 +1,7 @@
 """How many builds out of a hundred hold the bands, and what costs the rest."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -259,6 +259,29 @@ def share_trimmed(
     return float(held.mean())
 
 
+def fan(
+    system: System,
+    frequency_hz: Real,
+    spreads: Sequence[Spread],
+    rng: np.random.Generator,
+    value_of: Callable[[Complex], Real],
+    builds: int = 512,
+    *,
+    station: int | None = None,
+    inside: float = 0.95,
+) -> tuple[Real, Real]:
+    """Values below and above which the outer builds lie, at each frequency: `inside` of them are between.
+
+    Args:
+        value_of: what is read of an impedance, shape for shape.
+    """
+    at = system.box if station is None else station
+    z = varied(system, spreads, sample(spreads, rng, builds)).impedance(frequency_hz, at)
+    ordered = np.sort(np.atleast_2d(value_of(z)), axis=0)
+    tail = math.floor((1 - inside) / 2 * (ordered.shape[0] - 1))
+    return ordered[tail], ordered[ordered.shape[0] - 1 - tail]
+
+
 def swr_fan(
     system: System,
     frequency_hz: Real,
@@ -270,9 +293,4 @@ def swr_fan(
     inside: float = 0.95,
 ) -> tuple[Real, Real]:
     """SWR below and above which the outer builds lie, at each frequency: `inside` of them are between."""
-    at = system.box if station is None else station
-    z = varied(system, spreads, sample(spreads, rng, builds)).impedance(frequency_hz, at)
-    swr = np.atleast_2d(swr_of_impedance(z))
-    ordered = np.sort(swr, axis=0)
-    tail = (1 - inside) / 2 * (ordered.shape[0] - 1)
-    return ordered[math.floor(tail)], ordered[ordered.shape[0] - 1 - math.floor(tail)]
+    return fan(system, frequency_hz, spreads, rng, swr_of_impedance, builds, station=station, inside=inside)

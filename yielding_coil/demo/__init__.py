@@ -11,6 +11,7 @@ from yielding_coil import data
 from yielding_coil.api.holding import summary_of
 from yielding_coil.api.matches import MatchAsked, Template, propose
 from yielding_coil.core.choosing import input_capacitance
+from yielding_coil.core.parts import FixedLoad
 from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.content import (
@@ -121,20 +122,10 @@ def _lay_loft(session: Session) -> None:
 END_FED_OHM = 3200.0
 
 
-def _lay_end_fed(session: Session) -> None:
-    """An end-fed wire that hangs nowhere yet: its unun first, on a resistor of what such a wire shows. Made up."""
+def end_fed() -> DesignContent:
+    """An end-fed wire's unun on a resistor of what such a wire shows: it is wound before the wire hangs."""
     targets = [_band("30m", "30 m", 3.0), _band("15m", "15 m", 3.0), _band("10m", "10 m", 3.0)]
-    build = Build(
-        name="Orchard end-fed",
-        power_w=100.0,
-        mode="speech",
-        notes="Half-waves from one end, linked, between the apple trees; the radio's tuner takes SWR 3. Made up.",
-        targets=[t.model_dump() for t in targets],
-        demo=True,
-        made_at=datetime.now(UTC),
-    )
-    session.add(build)
-    session.flush()
+    antenna = ResistorAntenna(resistance_ohm=END_FED_OHM)
     unun = WoundTransformer(
         key="unun",
         core=RingCore(mix="43", size="FT240"),
@@ -144,10 +135,8 @@ def _lay_end_fed(session: Session) -> None:
         secondary_turns=16,
         crossed=True,
     )
-    antenna = ResistorAntenna(resistance_ohm=END_FED_OHM)
-    load = fixed_antenna(antenna)
-    best = input_capacitance(unun.to_core(0), load, [t.to_core() for t in targets])
-    content = DesignContent(
+    best = input_capacitance(unun.to_core(0), fixed_antenna(antenna), [t.to_core() for t in targets])
+    return DesignContent(
         antenna=antenna,
         targets=targets,
         elements=[
@@ -155,13 +144,23 @@ def _lay_end_fed(session: Session) -> None:
             Feedline(key="line", cable=LINE, length_m=15.0),
         ],
     )
-    made = make_design(
-        session,
-        build.id,
-        "64 : 1 unun, 2 in 16",
-        content.model_dump(mode="json"),
-        summary_of(content, load),
+
+
+def _lay_end_fed(session: Session) -> None:
+    content = end_fed()
+    build = Build(
+        name="Orchard end-fed",
+        power_w=100.0,
+        mode="speech",
+        notes="Half-waves from one end, linked, between the apple trees; the radio's tuner takes SWR 3. Made up.",
+        targets=[t.model_dump() for t in content.targets],
+        demo=True,
+        made_at=datetime.now(UTC),
     )
+    session.add(build)
+    session.flush()
+    summary = summary_of(content, FixedLoad(END_FED_OHM))
+    made = make_design(session, build.id, "64 : 1 unun, 2 in 16", content.model_dump(mode="json"), summary)
     build.chosen_design_id = made.id
 
 

@@ -5,6 +5,7 @@
 	import { answer, api, type Schemas } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, quantity, tolerance } from '../lib/units/format';
+	import { combinedName } from './words';
 
 	let wanted = $state(120e-12);
 	let volts = $state(500);
@@ -18,13 +19,6 @@
 	// What makes it follows what is wanted.
 	$effect(() => void look(wanted, volts).catch(() => (found = null)));
 
-	const words = (c: Schemas['CombinationOut']) => {
-		const [a, b] = c.parts;
-		if (!b) return a?.name ?? '';
-		return a?.name === b.name
-			? `two ${a.name} in ${c.way}`
-			: `${a?.name} and ${b.name} in ${c.way}`;
-	};
 	const lists = $derived([
 		{ title: 'From your drawer', rows: found?.own ?? [] },
 		{ title: 'As sold, silver mica', rows: found?.sold ?? [] }
@@ -57,7 +51,7 @@
 					<ol>
 						{#each list.rows as c, i (i)}
 							<li>
-								{words(c)}:
+								{combinedName(c)}:
 								<span class="mono"
 									>{quantity(c.capacitance_f, 'F')}
 									{tolerance(c.tolerance)}, {figures(c.voltage_v)} V</span

@@ -1,6 +1,6 @@
 /** What the drawer says of a piece: its values in a line, in the trade's words; pure. */
 
-import type { Piece, Trade } from '../lib/api/client';
+import type { Piece, Schemas, Trade } from '../lib/api/client';
 import { figures, megahertz, millimetres, quantity, tolerance } from '../lib/units/format';
 
 export type Held = Piece['held'];
@@ -178,4 +178,13 @@ export function answers(text: string, wanted: string): boolean {
 		.split(/\s+/)
 		.filter(Boolean)
 		.every((word) => inside.includes(word));
+}
+
+/** Which capacitors a combination takes, and how they are joined. */
+export function combinedName(found: Schemas['CombinationOut']): string {
+	const [one, other] = found.parts;
+	if (!other) return one?.name ?? '';
+	return one?.name === other.name
+		? `two ${one.name} in ${found.way}`
+		: `${one?.name} and ${other.name} in ${found.way}`;
 }

@@ -2,17 +2,10 @@
 	This winding beside another one: what each wins, band by band.
 -->
 <script lang="ts">
-	import {
-		answer,
-		api,
-		type Build,
-		type Content,
-		type Design,
-		type Element,
-		said
-	} from '../lib/api/client';
+	import { type Build, type Content, type Design, type Element, said } from '../lib/api/client';
 	import { figures, swr } from '../lib/units/format';
 	import { withElement, woundName } from '../match/shape';
+	import { report } from './report';
 	import { hottest, type Transformer, type Winding } from './wound';
 
 	interface Props {
@@ -102,17 +95,7 @@
 
 	async function look(of: Content, key: string): Promise<void> {
 		try {
-			other = await answer(
-				api.POST('/api/windings', {
-					body: {
-						content: of,
-						key,
-						power_w: build.power_w,
-						low_hz: 1.8e6,
-						high_hz: 30e6
-					}
-				})
-			);
+			other = await report({ content: of, key, power_w: build.power_w });
 			problem = null;
 			onother({ name: choice?.name ?? '', winding: other });
 		} catch (why) {

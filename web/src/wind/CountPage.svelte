@@ -9,6 +9,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { turns as turnsText } from '../lib/units/format';
 	import { view } from '../lib/shell/view.svelte';
+	import { report } from './report';
 	import RingPicture from './RingPicture.svelte';
 	import { countText, windables, type Winding } from './wound';
 
@@ -31,11 +32,7 @@
 			const key =
 				windables(content).find((e) => e.key === piece)?.key ?? windables(content)[0]?.key;
 			name = design.name;
-			winding = await answer(
-				api.POST('/api/windings', {
-					body: { content, key: key ?? '', power_w: 100, low_hz: 1.8e6, high_hz: 30e6 }
-				})
-			);
+			winding = await report({ content, key: key ?? '', power_w: 100 });
 			count = Math.min(count, last);
 		} catch (why) {
 			problem = said(why);

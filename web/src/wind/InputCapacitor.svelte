@@ -5,6 +5,7 @@
 	import { answer, api, type Content, Refused, type Schemas } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, quantity, swr, tolerance } from '../lib/units/format';
+	import { combinedName } from '../drawer/words';
 	import { withElement } from '../match/shape';
 	import type { Transformer } from './wound';
 
@@ -52,13 +53,6 @@
 	const gains = $derived(
 		best !== null && near > 0 && (best.worst_without ?? 0) - (best.worst_with ?? 0) > 0.01
 	);
-	const words = (c: Schemas['CombinationOut']) => {
-		const [a, b] = c.parts;
-		if (!b) return a?.name ?? '';
-		return a?.name === b.name
-			? `two ${a.name} in ${c.way}`
-			: `${a?.name} and ${b.name} in ${c.way}`;
-	};
 	const shown = $derived(made?.own[0] ?? made?.sold[0] ?? null);
 </script>
 
@@ -90,7 +84,7 @@
 </p>
 {#if set > 0 && shown}
 	<p class="told">
-		{made?.own.length ? 'In your drawer' : 'Sold'}: {words(shown)}
+		{made?.own.length ? 'In your drawer' : 'Sold'}: {combinedName(shown)}
 		{#if shown.parts.length > 1}make{:else}has{/if}
 		{quantity(shown.capacitance_f, 'F')}
 		{tolerance(shown.tolerance)}, {figures(shown.voltage_v)} V.

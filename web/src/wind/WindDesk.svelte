@@ -32,6 +32,8 @@
 	import WindStart from './WindStart.svelte';
 	import WindVerdict from './WindVerdict.svelte';
 	import WoundSheet from './WoundSheet.svelte';
+	import { report, type Reported } from './report';
+	import ValuesChart from './ValuesChart.svelte';
 	import { designToWind, windables, type Winding } from './wound';
 
 	interface Props {
@@ -83,10 +85,9 @@
 		}
 	);
 	/** What the report on the page is of. */
-	let reported: { content: Content; key: string; power_w: number } | null = null;
-	const lane = new Lane<{ content: Content; key: string; power_w: number }, Winding>(
-		(asked) =>
-			answer(api.POST('/api/windings', { body: { ...asked, low_hz: 1.8e6, high_hz: 30e6 } })),
+	let reported: Reported | null = null;
+	const lane = new Lane<Reported, Winding>(
+		report,
 		(found, of) => {
 			// What was edited meanwhile has brought its own report.
 			if (of !== reported) return;
@@ -133,9 +134,7 @@
 		const mine = edits;
 		const asked = { content: changed, key, power_w: build.power_w };
 		try {
-			const found = await answer(
-				api.POST('/api/windings', { body: { ...asked, low_hz: 1.8e6, high_hz: 30e6 } })
-			);
+			const found = await report(asked);
 			// A later edit was made on top of this one: it is the one that counts.
 			if (mine !== edits) return;
 			reported = asked;
@@ -301,6 +300,13 @@
 						{markerHz}
 						{onmarker}
 						other={other ? { name: other.name, bench: other.winding.bench } : null}
+					/>
+					<ValuesChart
+						{winding}
+						targets={content.targets}
+						{markerHz}
+						{onmarker}
+						other={other?.winding ?? null}
 					/>
 				</section>
 				{#if element.kind === 'transformer'}

@@ -11,8 +11,9 @@ from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.deviates import Seed, sobol_normal
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
-from yielding_coil.core.parts import OnePort
+from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
+from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 from yielding_coil.core.transformer import Transformer
@@ -126,8 +127,10 @@ def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex
         z = deviate.real
         fields = changes.setdefault(spread.element, {})
         strayed = value * (1 + z * (spread.relative / 2)) + z * (spread.absolute / 2)
-        # A stray field that is known by its range only would turn negative in one build of a thousand.
-        fields[spread.field] = np.maximum(strayed, value / 20) if isinstance(part, Transformer) else strayed
+        # A value that is known by its range only would turn negative in one build of a thousand.
+        fields[spread.field] = (
+            np.maximum(strayed, value / 20) if isinstance(part, Transformer | RingCoil | Inductor) else strayed
+        )
     elements = [
         Element(e.key, e.place, _changed(e.part, changes[e.key])) if e.key in changes else e
         for e in system.elements

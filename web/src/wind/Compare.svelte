@@ -174,8 +174,12 @@
 	<p class="told soft">
 		What wins is marked ✓; the chart shows it dotted, {woundName(element)} dashed.
 	</p>
-	<button class="button" onclick={() => choice && onedit(choice.content)}>Take {choice.name}</button
-	>
+	<!-- Another design is opened at “What is wound”, not laid over this one. -->
+	{#if !choice.piece}
+		<button class="button" onclick={() => choice && onedit(choice.content)}
+			>Take {choice.name}</button
+		>
+	{/if}
 {/if}
 
 <style>

@@ -1,0 +1,126 @@
+from dataclasses import replace
+
+import numpy as np
+import pytest
+
+from yielding_coil import data
+from yielding_coil.core import faults
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.parts import Inductor
+from yielding_coil.core.reflection import impedance_of
+from yielding_coil.core.ring import Ring, RingCoil
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.tolerance import Spread
+from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.verdict import Setup, Suspect, Taken, judge, seen_of
+from yielding_coil.core.wiring import wiring
+
+F = np.linspace(1.8e6, 30e6, 101)
+RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
+UNUN = Transformer(RING, 2, 16, 0.15e-6, 2.5e-12, 90e-12, 1500)
+SPREADS = (
+    Spread("core", "u", "permeability_factor", 0.2),
+    Spread("leakage", "u", "leakage_h", 0.0, 0.1e-6),
+    Spread("stray", "u", "winding_capacitance_f", 0.0, 1e-12),
+    Spread("mica", "u", "input_capacitance_f", 0.05),
+)
+OTHERS = [Ring(data.ring_material(m), RING.size) for m in ("31", "52", "61")]
+SUSPECTS = faults.transformer_suspects(UNUN, SPREADS, wiring=wiring("tapped"), crossed=True, others=OTHERS)
+SETUPS = faults.transformer_setups(3200)
+
+
+def sweep_of(suspect: Suspect, setup: Setup, f: np.ndarray = F) -> Sweep:
+    return Sweep(f, impedance_of(seen_of(suspect, setup, f, np.zeros((1, 1 + len(suspect.spreads))))[0]))
+
+
+def verdict_of(suspect, suspects=SUSPECTS, setups=SETUPS, **more):
+    return judge([Taken(setups[0], sweep_of(suspect, setups[0]), **more)], suspects, setups)
+
+
+@pytest.mark.parametrize("suspect", SUSPECTS, ids=lambda s: f"{s.code} {dict(s.values)}")
+def test_each_suspect_as_it_is_meant_is_called_by_its_name(suspect):
+    said = verdict_of(suspect)
+
+    assert said.says == "named"
+    assert said.codes == (suspect.code,)
+    assert said.likely[0].misfit < 1
+
+
+def test_an_antenna_left_connected_is_strange():
+    line = 500 / np.tanh(0.1 + 2j * np.pi * F / 299792458.0 * 17)
+
+    assert judge([Taken(SETUPS[0], Sweep(F, line))], SUSPECTS, SETUPS).says == "strange"
+
+
+def test_halves_wound_against_each_other_show_the_core_alone():
+    """Nothing of the resistor is seen: the bucking suspect equals the primary with an open secondary."""
+    bucking = next(s for s in SUSPECTS if s.code == "bucking")
+    seen = sweep_of(bucking, SETUPS[0]).impedance_ohm
+    alone = UNUN.input_impedance(F, np.full(F.shape, 1e9))
+
+    assert seen == pytest.approx(alone, rel=1e-6)
+
+
+def test_one_turn_is_left_of_an_odd_winding():
+    assert [faults.bucking_turns(n) for n in (14, 15, 16)] == [0, 1, 0]
+
+
+def test_a_reversed_wire_of_three_leaves_one():
+    """One against one and one more: what is left is one to one, as if the resistor lay there itself."""
+    trifilar = Transformer(replace(RING, permeability_factor=1e6), 9, 27)
+    suspects = faults.transformer_suspects(trifilar, SPREADS[:1], wiring=wiring("three-in-hand"))
+    reversed_one = next(s for s in suspects if s.code == "reversed")
+
+    assert sweep_of(reversed_one, Setup("resistor", 450)).impedance_ohm.real == pytest.approx(450, rel=1e-3)
+
+
+def test_what_hides_in_the_cores_spread_is_said_and_which_sweep_would_tell():
+    choke = RingCoil(RING, 9, 2e-12)
+    suspects = faults.ring_suspects(choke, (Spread("core", "c", "permeability_factor", 0.2),), others=OTHERS)
+    said = verdict_of(suspects[0], suspects, faults.alone_setups())
+
+    assert said.codes[0] == "right"
+    assert {h.code for h in said.hidden} == {"turn_more", "turn_less"}
+    assert said.next_setup.key == "link"
+
+
+@pytest.mark.parametrize("code", ["right", "turn_more", "turn_less"])
+def test_with_that_sweep_the_turn_is_told(code):
+    choke = RingCoil(RING, 9, 2e-12)
+    suspects = faults.ring_suspects(choke, (Spread("core", "c", "permeability_factor", 0.2),))
+    suspect = next(s for s in suspects if s.code == code)
+    taken = [Taken(setup, sweep_of(suspect, setup)) for setup in faults.alone_setups()]
+
+    assert judge(taken, suspects, faults.alone_setups()).codes == (code,)
+
+
+def test_a_poor_calibration_says_less():
+    """At 12 dB a turn of sixteen is within what calibration and noise leave; at 60 it is not."""
+    more = next(s for s in SUSPECTS if s.code == "turn_more")
+
+    assert verdict_of(more, residual_db=60).codes == ("turn_more",)
+    assert len(verdict_of(more, residual_db=12, noise=0.1).codes) > 1
+
+
+@pytest.mark.parametrize("code", ["right", "turn_more", "turn_less"])
+def test_a_turn_of_an_air_coil(code):
+    suspects = faults.coil_suspects(
+        Inductor(2.2e-6, 200, 14e6, 1.5e-12), 8, (Spread("l", "c", "inductance_h", 0.04),)
+    )
+    suspect = next(s for s in suspects if s.code == code)
+
+    assert verdict_of(suspect, suspects, [Setup("alone")]).codes == (code,)
+
+
+def test_a_link_needs_a_core():
+    suspects = faults.coil_suspects(Inductor(2.2e-6), 8, ())
+
+    with pytest.raises(OutOfDomainError, match="link_turns is on something without a core"):
+        seen_of(suspects[0], Setup("link", link_turns=3), F, np.zeros((1, 1)))
+
+
+def test_refusals():
+    with pytest.raises(OutOfDomainError, match="taken is none"):
+        judge([], SUSPECTS)
+    with pytest.raises(OutOfDomainError, match="of 5 points"):
+        judge([Taken(SETUPS[0], sweep_of(SUSPECTS[0], SETUPS[0], F[:5]))], SUSPECTS)

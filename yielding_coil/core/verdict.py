@@ -1,0 +1,421 @@
+"""Which of several things a bench sweep shows: each suspect fitted with its tolerances, then weighed."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Literal, NamedTuple
+
+import numpy as np
+from numpy.polynomial.chebyshev import chebvander
+from scipy.linalg import block_diag, cho_factor, cho_solve, solve_triangular
+
+from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.line import Line
+from yielding_coil.core.parts import OnePort
+from yielding_coil.core.reflection import reflection_of
+from yielding_coil.core.ring import Ring, RingCoil
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.system import Element, System
+from yielding_coil.core.tolerance import Spread, varied
+from yielding_coil.core.transformer import Transformer
+
+# Points of a sweep that are looked at: neighbours tell little more.
+MOST_POINTS = 49
+FEWEST_POINTS = 11
+# What a calibration leaves, and the noise of a pass, root mean square of |δΓ|: unless the sweep says better.
+RESIDUAL_DB = 50.0
+NOISE = 1e-3
+# How smoothly over the sweep the residual errors wander: terms of a Chebyshev series each.
+RESIDUAL_TERMS = 4
+# Permeability strays from its table in shape too: so much, one standard deviation, in each stretch of a decade.
+SHAPE, STRETCH_DECADES = 0.03, 0.5
+# Steps of the fit, its difference of a deviate, and what gains no more.
+STEPS, STEP, STILL = 18, 1e-4, 0.02
+# Weighted squares by which a suspect is out of the question.
+HOPELESS = 300.0
+# So much of the weight is stated: one suspect that has it is named, else the likeliest that have it together.
+NAMED = 0.95
+# Weighted squares a number in a fit that is none: nothing that was thought of looks like this sweep.
+STRANGE = 4.0
+OPEN_OHM, SHORT_OHM = 1e9, 1e-3
+# Across a few turns of one's own (from memory).
+LINK_F = 1e-12
+# From this misfit on the suspects given up early get their full fit.
+DOUBTFUL = 1.5
+
+
+@dataclass(frozen=True, slots=True)
+class Setup:
+    """How a winding is swept on the bench.
+
+    Args:
+        key: its name.
+        load_ohm: what is put on the other side; infinite when nothing is; not looked at for a thing alone.
+        tolerance: of that resistor, two standard deviations over the value.
+        link_turns: of a wire of one's own put on the same core beside what is wound, and swept in its place.
+    """
+
+    key: str
+    load_ohm: float = math.inf
+    tolerance: float = 0.01
+    link_turns: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Suspect:
+    """One thing that may lie on the bench.
+
+    Args:
+        code: what it is called: "right", or a fault; suspects that share a code are weighed as one.
+        part: the thing as it then is.
+        spreads: of its values, by the key "part".
+        values: what tells it from others of its code.
+        weight: how often it happens, against the others.
+        load_factor: of the resistor as it then counts; infinite where nothing of it is seen.
+        shaped: whether a core's curve, known by its table only, plays a part.
+    """
+
+    code: str
+    part: OnePort | Transformer | Line
+    spreads: tuple[Spread, ...] = ()
+    values: Mapping[str, float | str] = field(default_factory=dict)
+    weight: float = 1.0
+    load_factor: float = 1.0
+    shaped: bool = True
+
+
+class Weighed(NamedTuple):
+    """A suspect after the fit: its share of the weight, and weighted squares a number (one when it is true)."""
+
+    suspect: Suspect
+    share: float
+    misfit: float
+    seen: tuple[Complex, ...]
+
+
+class Verdict(NamedTuple):
+    """What the sweeps say.
+
+    `says` is one suspect ("named"), those that cannot be told apart ("apart"), or that nothing fits ("strange").
+    `likely` holds one suspect for each code stated, the likeliest first; `hidden` the faults that such sweeps
+    cannot tell from what is planned, whatever they show, because they lie within its tolerances; `next_setup` the
+    one more sweep that would tell, None when none would or none is needed.
+    """
+
+    says: Literal["named", "apart", "strange"]
+    likely: tuple[Weighed, ...]
+    shares: dict[str, float]
+    hidden: tuple[Suspect, ...]
+    next_setup: Setup | None
+
+    @property
+    def codes(self) -> tuple[str, ...]:
+        """What is stated."""
+        return tuple(w.suspect.code for w in self.likely)
+
+
+@dataclass(frozen=True, slots=True)
+class _Load:
+    """A resistor as builds have it."""
+
+    ohm: Complexes
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        f = np.asarray(frequency_hz, dtype=float)
+        return np.asarray(np.asarray(self.ohm, dtype=complex) * np.ones(f.shape), dtype=complex)
+
+
+def _place(part: object) -> Literal["series", "through"]:
+    return "through" if isinstance(part, Transformer | Line) else "series"
+
+
+def _core_of(part: object) -> Ring:
+    ring = getattr(part, "ring", None)
+    if not isinstance(ring, Ring):
+        raise OutOfDomainError("link_turns", "on something without a core", "turns on a ring")
+    return ring
+
+
+def seen_of(suspect: Suspect, setup: Setup, frequency_hz: Real, deviates: Real) -> Complex:
+    """Γ against 50 Ω of builds of a suspect in a set-up.
+
+    Args:
+        frequency_hz: shape (n,).
+        deviates: standard normal, shape (builds, k): the resistor's first, then one a spread.
+
+    Returns:
+        Shape (builds, n).
+    """
+    part, spreads = suspect.part, suspect.spreads
+    columns = [deviates[:, k : k + 1].astype(complex) for k in range(1, deviates.shape[1])]
+    if setup.link_turns is not None:
+        part = RingCoil(_core_of(part), setup.link_turns, LINK_F)
+        kept = [k for k, s in enumerate(spreads) if s.field == "permeability_factor"]
+        spreads, columns = tuple(spreads[k] for k in kept), [columns[k] for k in kept]
+    place = _place(part)
+    ohm: Complexes = 0.0
+    if place == "through":
+        ohm = OPEN_OHM
+        if math.isfinite(setup.load_ohm) and math.isfinite(suspect.load_factor):
+            resistor = max(setup.load_ohm, SHORT_OHM) * suspect.load_factor
+            ohm = np.asarray(resistor * (1 + deviates[:, :1] * (setup.tolerance / 2)), dtype=complex)
+    system = System(_Load(ohm), [Element("part", place, part)])
+    z = varied(system, spreads, columns).impedance(frequency_hz)
+    return np.asarray(np.broadcast_to(reflection_of(z), (deviates.shape[0], frequency_hz.size)), dtype=complex)
+
+
+def _over(lower: Real, values: Real) -> Real:
+    """Values along the last axis over a covariance whose lower Cholesky factor is given."""
+    return np.asarray(solve_triangular(lower, values.T, lower=True)).T
+
+
+def _both(values: Complex) -> Real:
+    """Real and imaginary parts one after the other, along the last axis."""
+    return np.concatenate([values.real, values.imag], axis=-1)
+
+
+def _smooth(frequency_hz: Real, terms: int) -> Real:
+    """Smooth functions of log f over a sweep, each of mean square about one; shape (terms, n)."""
+    log = np.log(frequency_hz)
+    span = log[-1] - log[0]
+    place = 2 * (log - log[0]) / span - 1 if span > 0 else np.zeros(log.shape)
+    return np.asarray(math.sqrt(1 / terms) * chebvander(place, terms - 1).T)
+
+
+def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Real:
+    """What calibration leaves, one standard deviation a column: errors of directivity, tracking and match.
+
+    Args:
+        residual: root mean square of each of the three.
+
+    Returns:
+        Shape (2n, 6·terms); rows are the real parts of δΓ, then the imaginary ones.
+
+    Source:
+        δΓ = d + t·Γ + m·Γ², the three-term model to first order (Pozar, 4th ed., §4.5, and model notes there).
+    """
+    smooth = _smooth(frequency_hz, RESIDUAL_TERMS) * (residual / math.sqrt(2))
+    found = [turn * power * s for power in (1, gamma, gamma**2) for turn in (1, 1j) for s in smooth]
+    return np.stack([_both(np.asarray(c, dtype=complex)) for c in found], axis=1)
+
+
+@dataclass(frozen=True, slots=True)
+class Taken:
+    """A sweep taken in a set-up, thinned, with how far it is trusted.
+
+    Args:
+        residual_db: what calibration leaves, below full reflection.
+        noise: root mean square of |δΓ| from point to point.
+    """
+
+    setup: Setup
+    sweep: Sweep
+    residual_db: float = RESIDUAL_DB
+    noise: float = NOISE
+
+    def thinned(self) -> tuple[Real, Complex]:
+        """Frequencies and Γ, evenly in log f, at most `MOST_POINTS`.
+
+        Raises:
+            OutOfDomainError: fewer than eleven points.
+        """
+        f = self.sweep.frequency_hz
+        if f.size < FEWEST_POINTS:
+            raise OutOfDomainError("sweep", f"of {f.size} points", f"{FEWEST_POINTS} points or more")
+        wanted = np.geomspace(f[0], f[-1], MOST_POINTS)
+        at = np.unique(np.abs(f[np.newaxis, :] - wanted[:, np.newaxis]).argmin(axis=1))
+        return f[at], self.sweep.reflection()[at]
+
+
+class _Read(NamedTuple):
+    """A thinned sweep; `lower` is the Cholesky factor of the covariance of its two parts."""
+
+    setup: Setup
+    frequency_hz: Real
+    gamma: Complex
+    lower: Real
+
+
+class _Fit(NamedTuple):
+    """Log of the evidence, weighted squares, the same a number, and Γ as fitted for each sweep."""
+
+    evidence: float
+    cost: float
+    misfit: float
+    seen: tuple[Complex, ...]
+
+
+def _residual(taken: Taken) -> float:
+    """Of each of the three error terms, root mean square."""
+    return float(10 ** (-taken.residual_db / 20) / math.sqrt(3))
+
+
+def _shape_columns(suspect: Suspect, setup: Setup, f: Real, start: Real) -> Real:
+    """What a core whose curve strays from its table by a little in every stretch would change."""
+    if not suspect.shaped:
+        return np.zeros((2 * f.size, 0))
+    factor = [k for k, s in enumerate(suspect.spreads) if s.field == "permeability_factor"]
+    if not factor:
+        return np.zeros((2 * f.size, 0))
+    spread = suspect.spreads[factor[0]]
+    step = np.array(start)
+    step[0, 1 + factor[0]] += 1.0
+    slope = (seen_of(suspect, setup, f, step) - seen_of(suspect, setup, f, start))[0] / max(
+        spread.relative / 2, 1e-9
+    )
+    log = np.log10(f)
+    centres = np.arange(log[0], log[-1] + STRETCH_DECADES, STRETCH_DECADES)
+    bumps = np.exp(-0.5 * ((log - centres[:, np.newaxis]) / (STRETCH_DECADES / 2)) ** 2)
+    return np.stack([_both(turn * SHAPE * slope * b) for b in bumps for turn in (1, 1j)], axis=1)
+
+
+def _fit(suspect: Suspect, taken: Sequence[Taken], bar: float = math.inf) -> _Fit:
+    """Damped Gauss-Newton on the deviates with their normal prior, then Laplace's approximation of the evidence.
+
+    Source:
+        MacKay, Information Theory, Inference, and Learning Algorithms, 2003, ch. 27 and 28.
+    """
+    k = 1 + len(suspect.spreads)
+    start = np.zeros((1, k))
+    reads: list[_Read] = []
+    for t in taken:
+        f, gamma = t.thinned()
+        left_by = residual_columns(f, gamma, _residual(t))
+        columns = np.concatenate([left_by, _shape_columns(suspect, t.setup, f, start)], axis=1)
+        lower = np.linalg.cholesky(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
+        reads.append(_Read(t.setup, f, gamma, lower))
+
+    def around(deviates: Real) -> tuple[Real, Real, float]:
+        """Weighted residuals, their slope a deviate, and the sum of squares with the prior's."""
+        builds = np.concatenate([deviates, deviates + STEP * np.eye(k)])
+        found = np.concatenate(
+            [_over(r.lower, _both(r.gamma - seen_of(suspect, r.setup, r.frequency_hz, builds))) for r in reads],
+            axis=-1,
+        )
+        slope = (found[1:] - found[0]) / STEP
+        return found[0], slope, float(found[0] @ found[0] + (deviates**2).sum())
+
+    now, (left, slope, cost), damp = start, around(start), 1e-2
+    for step_number in range(STEPS):
+        curve = slope @ slope.T + np.eye(k)
+        pull = slope @ left + now[0]
+        there = now + np.clip(-np.linalg.solve(curve + damp * np.diag(np.diag(curve)), pull), -3, 3)
+        after, slope_there, reached = around(there)
+        gained = cost - reached
+        if gained > 0:
+            now, left, slope, cost, damp = there, after, slope_there, reached, damp / 8
+        else:
+            damp *= 10
+        if 0 <= gained < STILL or damp > 1e6:
+            break
+        # So far off that it is never the likeliest: its exact weight is nobody's concern.
+        if step_number >= 4 and cost - gained * STEPS > bar:
+            break
+    curve = slope @ slope.T + np.eye(k)
+    volume = float(np.linalg.slogdet(curve)[1]) + sum(2 * float(np.log(np.diag(r.lower)).sum()) for r in reads)
+    seen = tuple(seen_of(suspect, r.setup, r.frequency_hz, now)[0] for r in reads)
+    return _Fit(-0.5 * (cost + volume), cost, cost / left.size, seen)
+
+
+def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[Setup] = ()) -> Verdict:
+    """Weigh suspects against bench sweeps of one thing.
+
+    Args:
+        taken: at least one sweep.
+        suspects: at least one; what is planned is called "right".
+        setups: that could be swept too; the one that would tell two apart is looked for among them.
+
+    Raises:
+        OutOfDomainError: no sweep, no suspect, or a sweep of fewer than eleven points.
+    """
+    if not taken or not suspects:
+        raise OutOfDomainError("taken", "none", "at least one sweep, and one suspect")
+    fits: list[_Fit] = []
+    bar = math.inf
+    for suspect in suspects:
+        fits.append(_fit(suspect, taken, bar))
+        bar = min(bar, fits[-1].cost + HOPELESS)
+    if min(f.misfit for f in fits) > DOUBTFUL:
+        fits = [_fit(suspect, taken) for suspect in suspects]
+    logs = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
+    shares = np.exp(logs - logs.max())
+    shares /= shares.sum()
+    by_code: dict[str, float] = {}
+    best: dict[str, int] = {}
+    for k, suspect in enumerate(suspects):
+        by_code[suspect.code] = by_code.get(suspect.code, 0.0) + float(shares[k])
+        if suspect.code not in best or logs[k] > logs[best[suspect.code]]:
+            best[suspect.code] = k
+    order = sorted(by_code, key=lambda code: -by_code[code])
+    stated = order[:1]
+    while sum(by_code[c] for c in stated) < NAMED and len(stated) < len(order):
+        stated.append(order[len(stated)])
+    hidden = _hidden(taken, suspects)
+    if any(suspects[best[c]] in hidden for c in stated) and RIGHT not in stated:
+        stated.append(RIGHT)
+    likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit, fits[best[c]].seen) for c in stated)
+    shown = {c: by_code[c] for c in order}
+    if min(f.misfit for f in fits) > STRANGE:
+        return Verdict("strange", likely[:1], shown, (), None)
+    if len(stated) == 1 and (stated[0] != RIGHT or not hidden):
+        return Verdict("named", likely, shown, (), None)
+    rival = suspects[best[stated[1]]] if len(stated) > 1 else hidden[0]
+    telling = _telling(suspects[best[stated[0]]], rival, taken, setups)
+    return Verdict("named" if len(stated) == 1 else "apart", likely, shown, hidden, telling)
+
+
+RIGHT = "right"
+# Faults of any size, down to none: whether they hide is no question.
+GRADUAL = ("capacitor_wrong",)
+# Squares of the weighted distance from which on two are told apart: about three standard deviations.
+TELLS = 9.0
+
+
+def _hidden(taken: Sequence[Taken], suspects: Sequence[Suspect]) -> tuple[Suspect, ...]:
+    """Faults that these sweeps could not tell from what is planned: their curves lie within its tolerances."""
+    planned = next((s for s in suspects if s.code == RIGHT), None)
+    if planned is None:
+        return ()
+    others = [s for s in suspects if s is not planned and s.code not in GRADUAL]
+    return tuple(s for s in others if _distance(planned, s, taken) < TELLS)
+
+
+def _distance(one: Suspect, other: Suspect, taken: Sequence[Taken]) -> float:
+    """Squares of the distance between two suspects over the tolerances of the first and the sweep's doubt."""
+    k = 1 + len(one.spreads)
+    builds = np.concatenate([np.zeros((1, k)), STEP * np.eye(k)])
+    still = np.zeros((1, 1 + len(other.spreads)))
+    slopes, apart, blocks = [], [], []
+    for t in taken:
+        f, _ = t.thinned()
+        around = seen_of(one, t.setup, f, builds)
+        slopes.append(_both(around[1:] - around[0]) / STEP)
+        apart.append(_both(around[0] - seen_of(other, t.setup, f, still)[0]))
+        left_by = residual_columns(f, around[0], _residual(t))
+        columns = np.concatenate([left_by, _shape_columns(one, t.setup, f, np.zeros((1, k)))], axis=1)
+        blocks.append(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
+    slope, difference = np.concatenate(slopes, axis=1), np.concatenate(apart)
+    covariance = block_diag(*blocks) + slope.T @ slope
+    return float(difference @ cho_solve(cho_factor(covariance), difference))
+
+
+def _telling(one: Suspect, other: Suspect, taken: Sequence[Taken], setups: Sequence[Setup]) -> Setup | None:
+    """The set-up that, swept as well, would tell two suspects apart best beyond their tolerances."""
+    have = {t.setup.key for t in taken}
+    best, most = None, TELLS
+    for setup in setups:
+        if setup.key in have:
+            continue
+        squares = _distance(one, other, [*taken, replace(taken[0], setup=setup)])
+        if squares > most:
+            best, most = setup, squares
+    return best
+
+
+def widened(spreads: Sequence[Spread], name: str, times: float) -> tuple[Spread, ...]:
+    """Spreads with one field's many times as wide."""
+    return tuple(
+        replace(s, relative=s.relative * times, absolute=s.absolute * times) if s.field == name else s
+        for s in spreads
+    )

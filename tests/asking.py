@@ -5,7 +5,13 @@ from pathlib import Path
 
 DEMO = Path(__file__).parents[1] / "yielding_coil" / "demo"
 # What a new installation opens with.
-DEMO_BUILDS = ["Allotment long vertical", "Loft dipole, 12 m", "Orchard end-fed", "Orchard sloping wire"]
+DEMO_BUILDS = [
+    "Allotment long vertical",
+    "Loft dipole, 12 m",
+    "Loft trap dipole",
+    "Orchard end-fed",
+    "Orchard sloping wire",
+]
 BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 
 
@@ -165,3 +171,42 @@ def wound_of(client, content, key="unun", **more):
     answer = client.post("/api/windings", json={"content": content, "key": key, **more})
     assert answer.status_code == 200, answer.text
     return answer.json()
+
+
+CHOKE = {
+    "kind": "choke",
+    "key": "choke",
+    "core": {"mix": "43", "size": "FT240"},
+    "cable": "ptfe-2.8",
+    "outer_m": 2.8e-3,
+    "turns": 11,
+    "crossed": True,
+}
+TRAP = {"kind": "trap", "key": "trap", "tuned_hz": 24.192e6, "high_hz": 24.94e6, "low_hz": 21.225e6}
+
+
+def beside(*things, **more):
+    """A design on a resistor with things wound beside its cascade."""
+    return {
+        "antenna": {"kind": "resistor", "resistance_ohm": 50.0},
+        "targets": END_FED,
+        "elements": [],
+        "beside": list(things),
+        **more,
+    }
+
+
+def measured(client, calibration, low_hz=1.8e6, high_hz=30e6, points=101, passes=4, name="bench"):
+    """A kept sweep of what is on the bench."""
+    end = done(
+        client,
+        kind="sweep",
+        low_hz=low_hz,
+        high_hz=high_hz,
+        points=points,
+        passes=passes,
+        calibration_id=calibration["id"],
+        keep={"name": name, "setup": {"plane": "bench"}},
+    )
+    assert end["state"] == "done", end
+    return end["progress"]["sweep"]

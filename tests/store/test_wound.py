@@ -12,7 +12,8 @@ from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.tolerance import sample, varied
 from yielding_coil.core.wiring import WIRINGS
-from yielding_coil.store.content import AnyElement, Coil, DesignContent
+from yielding_coil.store.coil import Coil
+from yielding_coil.store.content import AnyElement, DesignContent
 from yielding_coil.store.wound import CoilOnRing, RingCore, WoundTransformer
 
 ANY = TypeAdapter(AnyElement)

@@ -100,6 +100,8 @@ class Thing:
     seen: Seen
     sways: float = 0.0
     hung: bool = False
+    # So many turns on a ring of a mix and size, whose permeability is the simulator's.
+    turns: tuple[int, str, str] | None = None
 
 
 def _resistor(ohm: float, f: Real) -> Complex:
@@ -109,6 +111,11 @@ def _resistor(ohm: float, f: Real) -> Complex:
 def _trap(f: Real) -> Complex:
     arms: Complex = Inductor(1.543e-6, 250.0, 18e6).admittance_s(f) + Capacitor(50e-12, 2000.0).admittance_s(f)
     return np.asarray(1 / arms, dtype=complex)
+
+
+def _nothing(f: Real) -> Complex:
+    """In the place of what the simulator draws itself."""
+    return np.zeros(f.shape, dtype=complex)
 
 
 def _through(line: Line, wire: Wire, f: Real) -> Complex:
@@ -146,6 +153,10 @@ THINGS: dict[str, Thing] = {
             1.0,
         ),
         Thing("orchard", "orchard sloping wire, 6.1 m", ORCHARD.impedance_ohm, 1.0),
+        Thing("ring-11", "11 turns on the orchard's FT240", _nothing, turns=(11, "43", "FT240")),
+        Thing("ring-3", "3 turns on the orchard's FT240", _nothing, turns=(3, "43", "FT240")),
+        Thing("found-10", "10 turns on a found ring, FT140 size", _nothing, turns=(10, "61", "FT140")),
+        Thing("found-4", "4 turns on the found ring", _nothing, turns=(4, "61", "FT140")),
     )
 }
 STANDARD_LABELS = {"short": "short", "open": "open", "load": "load, 50 Ω"}

@@ -49,6 +49,7 @@ class Profile:
     bench_now: str = ""
     bench_all: str = ""
     bench_leg: str = ""
+    bench_wound: str = ""
 
 
 @cache
@@ -171,6 +172,11 @@ class ScpiAnalyser:
     def hang(self, leg_m: float, folded_m: float) -> None:
         """Cut and fold the wire to be trimmed, where the bench is a simulated one."""
         self._tell(self.profile.bench_leg.format(leg_m=leg_m, folded_m=folded_m))
+        self._require_content()
+
+    def wind(self, text: str) -> None:
+        """Wind something and put it on, where the bench is a simulated one."""
+        self._tell(self.profile.bench_wound + text)
         self._require_content()
 
     def _require_content(self) -> None:

@@ -19,6 +19,7 @@ from collections.abc import Callable
 import numpy as np
 
 from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
+from yielding_coil.analyser.windings import WoundThing, turns_ohm
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.calibration import Kit
 from yielding_coil.core.line import Cable, Line
@@ -37,6 +38,8 @@ DRIFT_PER_HOUR = 1e-3
 LOAD_SPREAD, OPEN_SPREAD_F, SHORT_SPREAD_H = 0.005, 0.05e-12, 0.1e-9
 # Wind moves a dip by so much at most.
 WIND = 1e-3
+# What was wound last, when anything was.
+WOUND, WOUND_LABEL = "wound", "what you wound last"
 LEAD = Line(Cable("test lead", 50.0, 0.695, 2.8, 0.005), 1.5)
 
 
@@ -71,6 +74,7 @@ class Simulator:
         self.on = "open"
         self.site = Site.of(seed)
         self.leg_m, self.folded_m = NEW_LEG_M, 0.0
+        self.wound: WoundThing | None = None
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
         self._swapped = False
@@ -83,7 +87,11 @@ class Simulator:
         on = self.on if thing is None else thing
         if on in STANDARD_LABELS:
             return self.standards.reflections(f)[("short", "open", "load").index(on)]
+        if on == WOUND:
+            return np.full(f.shape, 1.0 + 0j) if self.wound is None else self.wound.reflection(f)
         found = THINGS[on]
+        if found.turns is not None:
+            return reflection_of(turns_ohm(self._seed, *found.turns, f))
         if found.sways:
             # A wire blown to one side: its dip lies lower or higher for a while.
             f = f * (1 + found.sways * self._wind())
@@ -154,6 +162,7 @@ class Simulator:
             (r":?BENC(?:H)?:CONN(?:ECT)?", lambda v: self._screw_on(v)),
             (r":?BENC(?:H)?:CONN(?:ECT)?\?", lambda _: f'"{self.on}"'.encode()),
             (r":?BENC(?:H)?:LEG", lambda v: self._hang(v)),
+            (r":?BENC(?:H)?:WOUN(?:D)?", lambda v: self._lay_on(v)),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
 
@@ -171,7 +180,7 @@ class Simulator:
 
     def _screw_on(self, text: str) -> None:
         key = text.strip('"')
-        if key not in THINGS and key not in STANDARD_LABELS:
+        if key not in THINGS and key not in STANDARD_LABELS and not (key == WOUND and self.wound):
             raise ValueError(f"there is no {key[:40]} on this bench")
         self.on = key
 
@@ -182,6 +191,11 @@ class Simulator:
         if not (0.1 <= leg_m <= 100 and 0 <= folded_m < leg_m):
             raise ValueError("legs of 0.1 to 100 m, folded by less than that")
         self.leg_m, self.folded_m = leg_m, folded_m
+
+    def _lay_on(self, text: str) -> None:
+        """Wind something and put it on."""
+        self.wound = WoundThing(text, self._seed)
+        self.on = WOUND
 
     def _sweep(self) -> None:
         if self.low_hz > self.high_hz:
@@ -203,7 +217,7 @@ def _said(value: float) -> bytes:
 
 
 def _catalogue() -> bytes:
-    labels = {**STANDARD_LABELS, **{key: thing.label for key, thing in THINGS.items()}}
+    labels = {**STANDARD_LABELS, **{key: thing.label for key, thing in THINGS.items()}, WOUND: WOUND_LABEL}
     return ",".join(f'"{key}={label.replace(",", "")}"' for key, label in labels.items()).encode()
 
 

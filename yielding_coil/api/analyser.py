@@ -7,7 +7,9 @@ from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import Link
 from yielding_coil.analyser.scpi import profiles
+from yielding_coil.api.practice import winding_text
 from yielding_coil.api.problems import RESPONSES, Problem, problem_of
+from yielding_coil.store.content import DesignContent
 
 router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
 
@@ -27,6 +29,15 @@ class BenchIn(BaseModel):
     # Of the dipole to be trimmed: what hands made of each leg.
     leg_m: float | None = Field(default=None, ge=0.1, le=100)
     folded_m: float = Field(default=0.0, ge=0, le=100)
+
+
+class PracticeIn(BaseModel):
+    """A wound element of a design for the simulated bench: in which set-up, right or with which fault, or any."""
+
+    content: DesignContent
+    key: str
+    setup: str = Field(max_length=20)
+    fault: str = Field(default="none", max_length=40, pattern="^[a-z_]+$")
 
 
 class Named(BaseModel):
@@ -112,4 +123,14 @@ def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
         instrument.screw_on(asked.thing)
         if asked.leg_m is not None:
             instrument.hang(asked.leg_m, asked.folded_m)
+    return _out(link)
+
+
+@router.put("/bench/wound")
+def wind_there(request: Request, asked: PracticeIn) -> AnalyserOut:
+    """Wind an element of a design on the simulated bench, for practice, and screw it on."""
+    text = winding_text(asked.content, asked.key, asked.setup, asked.fault)
+    link = link_of(request)
+    with link.using() as instrument:
+        instrument.wind(text)
     return _out(link)

@@ -19,6 +19,7 @@ from yielding_coil.api import (
     bands,
     builds,
     calibrations,
+    characterisations,
     cores,
     cuts,
     designs,
@@ -37,6 +38,7 @@ from yielding_coil.api import (
     sweeps,
     tables,
     trim,
+    verdicts,
     windings,
 )
 from yielding_coil.api.antennas import Antennas
@@ -123,6 +125,8 @@ def create_app(
         entries,
         trim,
         windings,
+        verdicts,
+        characterisations,
     ):
         app.include_router(module.router)
     if pages.is_dir():

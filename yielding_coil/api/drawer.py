@@ -229,7 +229,7 @@ def trade() -> TradeOut:
 @router.get("/pieces")
 def pieces(
     session: InTransaction,
-    kind: Literal["core", "wire", "cable", "capacitor", "former", "box"] | None = None,
+    kind: Literal["core", "material", "wire", "cable", "capacitor", "coil", "trap", "former", "box"] | None = None,
 ) -> list[PieceOut]:
     """One's own pieces, by kind and name."""
     used = designs_that_use(session)
@@ -272,8 +272,9 @@ def restore_piece(session: InTransaction, piece_id: UUID) -> PieceOut:
 
 @router.get("/drawer/table", response_class=Response)
 def export_pieces(session: InTransaction) -> Response:
-    """One's own pieces as comma-separated values."""
-    rows = [queries.held(row).model_dump(mode="json") for row in queries.pieces(session)]
+    """One's own pieces as comma-separated values; a material's curve does not fit a row and stays here."""
+    held = [queries.held(row) for row in queries.pieces(session)]
+    rows = [piece.model_dump(mode="json") for piece in held if piece.kind != "material"]
     return Response(
         table.write(rows),
         media_type="text/csv; charset=utf-8",

@@ -16,7 +16,16 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import entries as queries
 from yielding_coil.store.dial import SweepRead
-from yielding_coil.store.entries import LEGS, CutData, EntryData, EntryText, HungData, ReadingData, data_of
+from yielding_coil.store.entries import (
+    LEGS,
+    CheckData,
+    CutData,
+    EntryData,
+    EntryText,
+    HungData,
+    ReadingData,
+    data_of,
+)
 from yielding_coil.store.payload import Words
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Entry, Setup
@@ -80,6 +89,8 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
     if isinstance(made.data, ReadingData):
         carried([made.data.reading])
         sweep_id = _own_sweep(session, build, made)
+    if isinstance(made.data, CheckData) and made.sweep_id is not None:
+        sweep_id = one_sweep(session, made.sweep_id).id
     if isinstance(made.data, CutData):
         _require_amounts(session, build, made.data)
     setup = made.setup

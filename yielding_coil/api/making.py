@@ -10,7 +10,8 @@ from yielding_coil import data
 from yielding_coil.api.numbers import number
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.system import Station, System
-from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline
+from yielding_coil.store.coil import Coil
+from yielding_coil.store.content import CoaxCapacitor, DesignContent, Feedline
 from yielding_coil.store.wound import CoilOnRing, WoundTransformer
 
 # Coax capacitors are cut longer and trimmed; coil ends need something to solder.

@@ -15,7 +15,8 @@ from yielding_coil.core.matching import LNetwork, l_networks, part_for_reactance
 from yielding_coil.core.optimum import Shape, best_parts, candidates, shape_of, worst_over
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.system import Antenna
-from yielding_coil.store.content import AnyElement, CoaxCapacitor, Coil, DesignContent, Feedline, FixedCapacitor
+from yielding_coil.store.coil import Coil
+from yielding_coil.store.content import AnyElement, CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
 from yielding_coil.store.payload import Hertz, PartLength, Positive
 
 router = APIRouter(prefix="/api", tags=["matches"], responses=RESPONSES)

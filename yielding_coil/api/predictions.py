@@ -23,7 +23,8 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.content import CoaxCapacitor, Coil, DesignContent, Feedline, FixedCapacitor
+from yielding_coil.store.coil import Coil
+from yielding_coil.store.content import CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
 from yielding_coil.store.payload import Hertz, Positive
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)

@@ -21,6 +21,8 @@ class CableOut(BaseModel):
     impedance_ohm: float
     velocity_factor: float
     coax: bool
+    # Over the jacket; null where it is not known.
+    outer_m: float | None
     loss_tolerance: float
     velocity_tolerance: float
     source: str
@@ -61,6 +63,7 @@ def cable_out(row: data.CableRow, piece: CableSnapshot | None = None) -> CableOu
         impedance_ohm=float(np.asarray(row.cable.impedance_ohm)),
         velocity_factor=float(np.asarray(row.cable.velocity_factor)),
         coax=row.coax,
+        outer_m=row.outer_m,
         loss_tolerance=row.loss_tolerance,
         velocity_tolerance=row.velocity_tolerance,
         source=row.source,

@@ -11,10 +11,13 @@ from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.core import heat
 from yielding_coil.core.arrays import Real
-from yielding_coil.core.ring import RingCoil, flux_guide_t
+from yielding_coil.core.ring import Ring, RingCoil, flux_guide_t
+from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Station, System
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.store.content import Coil, DesignContent
+from yielding_coil.store.beside import Choke, WireTrap
+from yielding_coil.store.coil import Coil
+from yielding_coil.store.content import DesignContent
 from yielding_coil.store.wound import CoilOnRing, WoundTransformer
 
 # Frequencies on each target at which heat and voltage are looked at.
@@ -23,7 +26,9 @@ COPPER_KG_PER_M3, COPPER_J_PER_KG_K = 8960.0, 385.0
 # Below this at the winding nobody is burnt.
 VOLTAGE_TOLD_V = 50.0
 
-Windable = Coil | CoilOnRing | WoundTransformer
+Windable = Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
+# Of these each is an element of the cascade.
+InCascade = Coil | CoilOnRing | WoundTransformer
 
 
 class RiseOut(BaseModel):
@@ -55,11 +60,15 @@ class HeatOut(BaseModel):
     rises: list[RiseOut]
 
 
-def heats_of(content: DesignContent, system: System, element: Windable, power_w: float) -> list[HeatOut]:
+def heats_of(content: DesignContent, system: System, element: InCascade, power_w: float) -> list[HeatOut]:
     """On every target, at the frequency where it warms most."""
     index = content.elements.index(element)
     part = system.elements[index].part
-    body = _body(element, content.center_hz)
+    body = (
+        coil_body(element.solenoid(element.turns(content.center_hz)))
+        if isinstance(element, Coil)
+        else ring_body(element.core.ring)
+    )
     found = []
     for target in content.core_targets():
         f = np.linspace(target.low_hz, target.high_hz, TARGET_POINTS)
@@ -86,10 +95,15 @@ def heats_of(content: DesignContent, system: System, element: Windable, power_w:
                 swr_limit=target.swr_limit,
                 voltage_v=number(np.nanmax(station.peak_voltage_v) * math.sqrt(power_w)),
                 current_a=number(np.nanmax(station.peak_current_a) * math.sqrt(power_w)),
-                rises=[_rise(mode, duty, loss, power_w, body) for mode, duty in data.MODE_DUTY.items()],
+                rises=rises_of(loss, power_w, body),
             )
         )
     return found
+
+
+def rises_of(loss_w: float, power_w: float, body: tuple[float, float]) -> list[RiseOut]:
+    """How warm a loss at full power makes a body, by mode."""
+    return [_rise(mode, duty, loss_w, power_w, body) for mode, duty in data.MODE_DUTY.items()]
 
 
 def _rise(mode: str, duty: float, loss_w: float, power_w: float, body: tuple[float, float]) -> RiseOut:
@@ -106,12 +120,13 @@ def _rise(mode: str, duty: float, loss_w: float, power_w: float, body: tuple[flo
     )
 
 
-def _body(element: Windable, center_hz: float) -> tuple[float, float]:
-    """Surface that gives heat off, and heat that it takes for a degree."""
-    if not isinstance(element, Coil):
-        ring = element.core.ring
-        return ring.surface_m2, ring.heat_j_per_k
-    wound = element.solenoid(element.turns(center_hz))
+def ring_body(ring: Ring) -> tuple[float, float]:
+    """Surface of a ring that gives heat off, and heat that it takes for a degree."""
+    return ring.surface_m2, ring.heat_j_per_k
+
+
+def coil_body(wound: Solenoid) -> tuple[float, float]:
+    """The same of a coil on air."""
     metal = math.pi * wound.wire_diameter_m**2 / 4 * wound.wire_length_m
     return math.pi * wound.diameter_m * wound.length_m, metal * COPPER_KG_PER_M3 * COPPER_J_PER_KG_K
 

@@ -7,12 +7,13 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.antennas import antenna_of
+from yielding_coil.api.laid import goes_in
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.api.reports import goes_in, report_of
+from yielding_coil.api.reports import report_of
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.wound import BoxFit, WindingAsked, WindingOut
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.store.content import Coil
+from yielding_coil.store.coil import Coil
 from yielding_coil.store.drawer import BoxPiece
 from yielding_coil.store.payload import Hertz
 from yielding_coil.store.pieces import held, pieces

@@ -81,12 +81,12 @@ class JoinOut(BaseModel):
 
 
 class BenchOut(BaseModel):
-    """The sweep to expect on the bench: SWR with a resistor in place of the antenna, or inductance alone.
+    """The sweep to expect on the bench: SWR on a resistor in place of the antenna; alone, inductance or resistance.
 
     Nineteen builds in twenty lie between `low` and `high`.
     """
 
-    what: Literal["swr", "inductance"]
+    what: Literal["swr", "inductance", "resistance"]
     resistor_ohm: float | None
     frequency_hz: list[float]
     value: Numbers
@@ -127,10 +127,121 @@ class MadeOf(BaseModel):
     note: str
 
 
+class RatedOut(BaseModel):
+    """A choke on one band, at its worst place: series R and X there, and what that is good for."""
+
+    label: str
+    at_hz: float
+    resistance_ohm: float
+    reactance_ohm: float
+    rating: Literal["too little", "reactive", "enough", "good", "awkward places"]
+    # With the current that is known on the outside, effective: mean watts at full power, peak volts.
+    loss_w: float | None
+    voltage_v: float | None
+    # The current that keeps it within 40 °C in speech.
+    highest_a: float | None
+
+
+class ChokeOut(BaseModel):
+    """A choke: its bands, the coax it takes, and how tightly that is bent."""
+
+    bands: list[RatedOut]
+    coax_m: float
+    bend_m: float
+    least_bend_m: float
+
+
+class BorneOut(BaseModel):
+    """One trap on one band at full power: what it acts as, its loss, peaks of voltage and current."""
+
+    label: str
+    at_hz: float
+    acts_as_h: float
+    reactance_ohm: float
+    resistance_ohm: float
+    loss_w: float
+    lost_share: float
+    voltage_v: float
+    current_a: float
+
+
+class SchoolOut(BaseModel):
+    """The same trap tuned elsewhere: what the wire gets, and what the trap bears at worst."""
+
+    name: Literal["in the band", "just below it"]
+    tuned_hz: float
+    inner_m: float | None
+    outer_m: float | None
+    loss_w: float | None
+    voltage_v: float | None
+    # The lower band's share lost in all traps.
+    lower_share: float | None
+
+
+class CurveOut(BaseModel):
+    """A curve over frequency."""
+
+    frequency_hz: list[float]
+    value: Numbers
+
+
+class TrapOut(BaseModel):
+    """A trap: its values, its leg by the line estimate, what it bears, the two schools, how to check it."""
+
+    inductance_h: float
+    capacitance_f: float
+    q: float
+    resonance_hz: float
+    housed_hz: float
+    inner_m: float
+    outer_m: float
+    coax_m: float | None
+    bands: list[BorneOut]
+    schools: list[SchoolOut]
+    # Through a link turn: return loss in dB, with its dip; across the port: R and X.
+    link: CurveOut
+    resistance_ohm: CurveOut
+    reactance_ohm: CurveOut
+    # SWR across the port never falls below this.
+    port_swr: float | None
+
+
+class SettingOut(BaseModel):
+    """The variable capacitor on one band, and what the radio sees there."""
+
+    label: str
+    at_hz: float
+    capacitance_f: float
+    within: bool
+    swr: float | None
+    edge_swr: float | None
+    resistance_ohm: float
+    reactance_ohm: float
+    squeezed_reactance_ohm: float
+    apart_reactance_ohm: float
+    voltage_v: float | None
+
+
+class CouplerOut(BaseModel):
+    """A tuned coupler: where its capacitor tunes it, and its setting on every band."""
+
+    low_hz: float
+    high_hz: float
+    settings: list[SettingOut]
+
+
+class BenchSetupOut(BaseModel):
+    """A way to sweep it on the bench; the resistor is null where none is put on."""
+
+    key: str
+    resistor_ohm: float | None
+    link_turns: int | None
+
+
 class WindingOut(BaseModel):
     """Everything about one wound thing."""
 
-    kind: Literal["coil", "ring_coil", "transformer"]
+    kind: Literal["coil", "ring_coil", "transformer", "choke", "trap"]
     key: str
     wiring: str | None
     made_of: MadeOf
@@ -144,3 +255,7 @@ class WindingOut(BaseModel):
     heat: list[HeatOut]
     stretch: StretchOut | None
     findings: list[Finding]
+    choke: ChokeOut | None = None
+    trap: TrapOut | None = None
+    coupler: CouplerOut | None = None
+    setups: list[BenchSetupOut] = []

@@ -36,6 +36,8 @@ WORST_KNOWN = 0.25
 COMPARED = 25
 # A fit that chance brings less often than this is none.
 CHANCE = 1e-4
+# Windings whose permeabilities differ by so many times what their doubts explain, squared, contradict each other.
+CONTRADICT = 8.0
 FEWEST = 11
 
 
@@ -194,7 +196,8 @@ def ring(
             "these sweeps tell the permeability nowhere to a quarter of it",
             accepted="a better calibration, another number of turns, or a range that begins lower",
         )
-    if fitted.fun[: -2 * k] @ fitted.fun[: -2 * k] > 2 * INDEPENDENT * k * 4:
+    apart_by = float(fitted.fun[: -2 * k] @ fitted.fun[: -2 * k])
+    if k > 1 and apart_by > CONTRADICT * 2 * INDEPENDENT * (k - 1):
         raise NotThisError(
             "the sweeps of the two windings contradict each other",
             accepted="the same ring, and turns counted as passes through the hole",

@@ -13,6 +13,7 @@ from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.trap import Trap
 from yielding_coil.core.verdict import Setup, Suspect, widened
 from yielding_coil.core.wiring import Wiring
 
@@ -185,6 +186,42 @@ def coil_suspects(planned: Inductor, turns: float, spreads: Sequence[Spread]) ->
                     replace(planned, inductance_h=np.asarray(planned.inductance_h) * times),
                     own,
                     {"turns": turns + more},
+                    shaped=False,
+                )
+            )
+    return found
+
+
+def trap_suspects(planned: Trap, turns: float, spreads: Sequence[Spread], *, own_f: float) -> list[Suspect]:
+    """A trap across the port: a turn too many or too few, its capacitor missing or wrong, two turns touching.
+
+    Args:
+        turns: of its coil.
+        own_f: capacitance that stays across it without the capacitor.
+    """
+    own = named(spreads)
+    henry, farad = float(np.asarray(planned.inductance_h)), float(np.asarray(planned.capacitance_f))
+    found = [Suspect("right", planned, own, weight=RIGHT_WEIGHT, shaped=False)]
+    for more, code in ((1.0, "turn_more"), (-1.0, "turn_less")):
+        if turns + more >= 1:
+            coil = replace(planned, inductance_h=henry * (1 + more / turns) ** TAKEN_AS_TURN)
+            found.append(Suspect(code, coil, own, {"turns": turns + more}, shaped=False))
+    # A turn that touches the next is a closed ring in the coil's field: less inductance, hardly any Q.
+    shorted = replace(planned, inductance_h=henry * (1 - 1 / turns), q=float(np.asarray(planned.q)) / 10)
+    found.append(Suspect("shorted_turn", shorted, own, shaped=False))
+    if own_f < farad:
+        missing = replace(planned, capacitance_f=own_f)
+        found.append(Suspect("capacitor_missing", missing, widened(own, "capacitance_f", 4.0), shaped=False))
+        spread = tuple(replace(s, relative=WRONG_SPREAD) if s.field == "capacitance_f" else s for s in own)
+        for times in WRONG_TIMES:
+            wrong = own_f + (farad - own_f) * times
+            found.append(
+                Suspect(
+                    "capacitor_wrong",
+                    replace(planned, capacitance_f=wrong),
+                    spread,
+                    {"capacitance_f": wrong},
+                    weight=1 / len(WRONG_TIMES),
                     shaped=False,
                 )
             )

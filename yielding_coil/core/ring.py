@@ -187,7 +187,8 @@ class Ring:
         if self.al_h is not None:
             return self.al_h
         trade = dict(self.size.trade_al_h).get(self.material.mix)
-        return trade if trade is not None and self.material.kind == "powder" else self.computed_al_h
+        # A curve, of ferrite or as measured, says more than a factor.
+        return trade if trade is not None and not self.material.points else self.computed_al_h
 
     def inductance_h(self, turns: float) -> float:
         """Inductance of so many turns far below where the permeability falls."""

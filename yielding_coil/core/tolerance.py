@@ -17,6 +17,7 @@ from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.trap import Trap
 
 SETS = 8
 ANTENNA = "antenna"
@@ -129,7 +130,9 @@ def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex
         strayed = value * (1 + z * (spread.relative / 2)) + z * (spread.absolute / 2)
         # A value that is known by its range only would turn negative in one build of a thousand.
         fields[spread.field] = (
-            np.maximum(strayed, value / 20) if isinstance(part, Transformer | RingCoil | Inductor) else strayed
+            np.maximum(strayed, value / 20)
+            if isinstance(part, Transformer | RingCoil | Inductor | Trap)
+            else strayed
         )
     elements = [
         Element(e.key, e.place, _changed(e.part, changes[e.key])) if e.key in changes else e

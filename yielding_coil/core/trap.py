@@ -2,8 +2,7 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
-from functools import partial
+from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
@@ -183,6 +182,25 @@ class Borne(NamedTuple):
     reactance_ohm: Real
 
 
+def _line_ohm(length_m: Reals, radius_m: float) -> Real:
+    """Mean characteristic impedance of a wire of its own length."""
+    return np.asarray(60 * (np.log(2 * np.asarray(length_m) / radius_m) - 1))
+
+
+def _beyond(outer_m: Reals, radius_m: float, trap_ohm: Complex, f: Reals) -> Complex:
+    """The trap and the wire beyond it, as the inner section sees them."""
+    turn = 2 * math.pi * np.asarray(f) / SPEED_OF_LIGHT_M_PER_S * outer_m
+    return np.asarray(trap_ohm - 1j * _line_ohm(outer_m, radius_m) / np.tan(turn))
+
+
+def _reactance(inner_m: Reals, outer_m: Reals, radius_m: float, trap_ohm: Complex, f: Reals) -> Real:
+    """Of a leg at its feedpoint; shapes broadcast."""
+    turn = 2 * math.pi * np.asarray(f) / SPEED_OF_LIGHT_M_PER_S * inner_m
+    z0, beyond = _line_ohm(inner_m, radius_m), _beyond(outer_m, radius_m, trap_ohm, f)
+    c, s = np.cos(turn), np.sin(turn)
+    return np.asarray((z0 * (beyond * c + 1j * z0 * s) / (z0 * c + 1j * beyond * s)).imag)
+
+
 @dataclass(frozen=True, slots=True)
 class TrappedLeg:
     """A leg of wire with a trap in it, by the line estimate: each section an open or closed line of its own.
@@ -214,21 +232,10 @@ class TrappedLeg:
         if self.legs not in (1, 2):
             raise OutOfDomainError("legs", self.legs, "1 against ground or 2 for a dipole")
 
-    def _line(self, length_m: float) -> float:
-        return 60 * (math.log(2 * length_m / self.radius_m) - 1)
-
-    def _beyond(self, f: Real) -> Complex:
-        """The trap and the wire beyond it, as the inner section sees them."""
-        turn = 2 * math.pi * f / SPEED_OF_LIGHT_M_PER_S * self.outer_m
-        return np.asarray(self.trap.impedance_ohm(f) - 1j * self._line(self.outer_m) / np.tan(turn))
-
     def reactance_ohm(self, frequency_hz: Reals) -> Real:
         """Of one leg at the feedpoint; zero where the antenna resonates."""
         f = np.asarray(frequency_hz, dtype=float)
-        turn = 2 * math.pi * f / SPEED_OF_LIGHT_M_PER_S * self.inner_m
-        z0, beyond = self._line(self.inner_m), self._beyond(f)
-        c, s = np.cos(turn), np.sin(turn)
-        return np.asarray((z0 * (beyond * c + 1j * z0 * s) / (z0 * c + 1j * beyond * s)).imag)
+        return _reactance(self.inner_m, self.outer_m, self.radius_m, self.trap.impedance_ohm(f), f)
 
     def borne(self, frequency_hz: Reals, power_w: float) -> Borne:
         """What a trap bears with so much power into the antenna.
@@ -244,7 +251,8 @@ class TrappedLeg:
         require_not_negative("power_w", power_w)
         f = np.atleast_1d(np.asarray(frequency_hz, dtype=float))
         beta = 2 * math.pi * f / SPEED_OF_LIGHT_M_PER_S
-        turn, z0, beyond = beta * self.inner_m, self._line(self.inner_m), self._beyond(f)
+        turn, z0 = beta * self.inner_m, _line_ohm(self.inner_m, self.radius_m)
+        beyond = _beyond(self.outer_m, self.radius_m, self.trap.impedance_ohm(f), f)
         # With one ampere through the trap.
         feed_a = np.cos(turn) + 1j * beyond / z0 * np.sin(turn)
         inner = (np.sin(turn) + 1j * beyond / z0 * (1 - np.cos(turn))) / beta
@@ -283,27 +291,27 @@ def leg_for(trap: Trap, high_hz: float, low_hz: float, radius_m: float, legs: in
     quarter = SPEED_OF_LIGHT_M_PER_S / 4
     outer = 0.5 * quarter * (1 / low_hz - 1 / high_hz)
     inner = quarter / high_hz
+    at_high, at_low = trap.impedance_ohm(high_hz), trap.impedance_ohm(low_hz)
+
+    def inner_off(metres: Reals) -> Real:
+        return _reactance(metres, outer, radius_m, at_high, high_hz)
+
+    def outer_off(metres: Reals) -> Real:
+        return _reactance(inner, metres, radius_m, at_low, low_hz)
+
     for _ in range(60):
         before = (inner, outer)
-        leg = TrappedLeg(inner, outer, radius_m, trap, legs)
-        inner = _zero(partial(_with_length, leg, "inner_m", high_hz), inner)
-        outer = _zero(partial(_with_length, replace(leg, inner_m=inner), "outer_m", low_hz), outer)
+        inner = _zero(inner_off, inner)
+        outer = _zero(outer_off, outer)
         if abs(inner - before[0]) + abs(outer - before[1]) < 1e-6:
             break
     return TrappedLeg(inner, outer, radius_m, trap, legs)
 
 
-def _with_length(leg: TrappedLeg, section: str, frequency_hz: float, metres: float) -> float:
-    """The reactance with one section at another length."""
-    lengths = {"inner_m": leg.inner_m, "outer_m": leg.outer_m, section: metres}
-    changed = TrappedLeg(lengths["inner_m"], lengths["outer_m"], leg.radius_m, leg.trap, leg.legs)
-    return float(changed.reactance_ohm(frequency_hz))
-
-
-def _zero(of: Callable[[float], float], near: float) -> float:
+def _zero(of: Callable[[Reals], Real], near: float) -> float:
     """The length nearest to one at which a reactance passes zero upwards."""
     lengths = near * np.geomspace(0.02, 1.6, 240)
-    values = np.array([of(float(m)) for m in lengths])
+    values = of(lengths)
     rising = np.flatnonzero((values[:-1] < 0) & (values[1:] >= 0) & (np.abs(np.diff(values)) < 5e3))
     if rising.size == 0:
         raise NotMatchableError(
@@ -311,4 +319,4 @@ def _zero(of: Callable[[float], float], near: float) -> float:
             accepted="a smaller coil with a larger capacitor, which loads the lower band less",
         )
     at = int(rising[np.argmin(np.abs(np.log(lengths[rising] / near)))])
-    return float(brentq(of, float(lengths[at]), float(lengths[at + 1]), xtol=1e-7))
+    return float(brentq(lambda m: float(of(m)), float(lengths[at]), float(lengths[at + 1]), xtol=1e-7))

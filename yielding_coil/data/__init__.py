@@ -28,6 +28,8 @@ class CableRow:
     coax: bool
     lowest_hz: float | None
     impedance_tolerance: float = 0.02
+    # Over the jacket of a coax; None where it is not known.
+    outer_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,6 +147,7 @@ def cables() -> dict[str, CableRow]:
             note=row.get("note", ""),
             coax=row["coax"],
             lowest_hz=row.get("lowest_hz"),
+            outer_m=row["outer_mm"] / 1e3 if "outer_mm" in row else None,
         )
         for row in _rows("cables.json")
     }

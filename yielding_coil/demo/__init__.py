@@ -14,6 +14,7 @@ from yielding_coil.core.choosing import input_capacitance
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
+from yielding_coil.store.beside import Choke, WireTrap
 from yielding_coil.store.content import (
     DesignContent,
     Feedline,
@@ -143,7 +144,57 @@ def end_fed() -> DesignContent:
             unun.model_copy(update={"input_capacitance_f": round(best * 1e12) * 1e-12}),
             Feedline(key="line", cable=LINE, length_m=15.0),
         ],
+        beside=[CHOKE],
     )
+
+
+CHOKE = Choke(
+    key="choke",
+    core=RingCore(mix="43", size="FT240"),
+    cable="ptfe-2.8",
+    outer_m=2.8e-3,
+    turns=11,
+    crossed=True,
+)
+
+
+def trapped() -> DesignContent:
+    """Traps for a loft dipole on 15 and 12 m, on the resistor of a half-wave: no sweep of it yet. Made up."""
+    twelve, fifteen = _band("12m", "12 m", 2.0), _band("15m", "15 m", 2.0)
+    high, low = twelve.to_core().center_hz, fifteen.to_core().center_hz
+    trap = WireTrap(
+        key="trap",
+        tuned_hz=round(0.97 * high, -3),
+        high_hz=high,
+        low_hz=low,
+        capacitance_f=30e-12,
+        former_m=0.025,
+        wire="cu-1.6",
+    )
+    return DesignContent(
+        antenna=ResistorAntenna(resistance_ohm=73.0),
+        targets=[fifteen, twelve],
+        elements=[Feedline(key="line", cable=LINE, length_m=11.0)],
+        beside=[trap],
+    )
+
+
+def _lay_trapped(session: Session) -> None:
+    content = trapped()
+    build = Build(
+        name="Loft trap dipole",
+        power_w=100.0,
+        mode="speech",
+        notes="Two bands under the tiles: 12 m up to the traps, 15 m through them. Made up.",
+        targets=[t.model_dump() for t in content.targets],
+        demo=True,
+        made_at=datetime.now(UTC),
+    )
+    session.add(build)
+    session.flush()
+    summary = summary_of(content, FixedLoad(73.0))
+    made = make_design(session, build.id, "Traps of 30 pF", content.model_dump(mode="json"), summary)
+    build.chosen_design_id = made.id
 
 
 def _lay_end_fed(session: Session) -> None:
@@ -177,6 +228,7 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
         build_queries.bin_build(old)
     _lay_loft(session)
     _lay_end_fed(session)
+    _lay_trapped(session)
     for made in _builds():
         _lay(session, made)
     settings.demo_laid_in = True

@@ -1,4 +1,4 @@
-"""What lies in the drawer: cores, wires, cables, capacitors, formers, boxes; each kind with its own values."""
+"""What lies in the drawer: cores, materials, wires, cables, capacitors and the rest; each kind with its values."""
 
 from typing import Annotated, Literal
 from uuid import UUID
@@ -8,8 +8,8 @@ from pydantic import Field
 from yielding_coil import data
 from yielding_coil.core.combining import Stock
 from yielding_coil.store.content import CableValues
-from yielding_coil.store.payload import Farad, PartLength, Payload, SpreadOf, Words
-from yielding_coil.store.wound import RingCore, WireValues
+from yielding_coil.store.payload import Farad, Henry, Hertz, PartLength, Payload, SpreadOf, Words
+from yielding_coil.store.wound import MaterialValues, RingCore, WireValues
 
 Name = Annotated[Words, Field(min_length=1, max_length=120)]
 Key = Annotated[Words, Field(max_length=40)]
@@ -39,6 +39,18 @@ class BoxValues(Payload):
     height_m: PartLength
     depth_m: PartLength
     round: bool = False
+
+
+class PartValues(Payload):
+    """A coil or a trap as a sweep of it alone found it; errors are two standard deviations over the value."""
+
+    inductance_h: Henry
+    inductance_error: SpreadOf = 0.0
+    # Across it; null where the sweep did not show it.
+    capacitance_f: Farad | None = None
+    q: Annotated[float, Field(gt=0, le=1e6)] | None = None
+    q_at_hz: Hertz | None = None
+    resonance_hz: Hertz | None = None
 
 
 class Held(Payload):
@@ -94,10 +106,40 @@ class BoxPiece(Held):
     values: BoxValues
 
 
+class MaterialPiece(Held):
+    """A ring material as one's own sweeps found it."""
+
+    kind: Literal["material"]
+    values: MaterialValues
+
+
+class CoilPiece(Held):
+    """A coil as a sweep found it."""
+
+    kind: Literal["coil"]
+    values: PartValues
+
+
+class TrapPiece(Held):
+    """A trap as a sweep found it."""
+
+    kind: Literal["trap"]
+    values: PartValues
+
+
 AnyPiece = Annotated[
-    CorePiece | WirePiece | CablePiece | CapacitorPiece | FormerPiece | BoxPiece, Field(discriminator="kind")
+    CorePiece
+    | MaterialPiece
+    | WirePiece
+    | CablePiece
+    | CapacitorPiece
+    | CoilPiece
+    | TrapPiece
+    | FormerPiece
+    | BoxPiece,
+    Field(discriminator="kind"),
 ]
-KINDS = ("core", "wire", "cable", "capacitor", "former", "box")
+KINDS = ("core", "material", "wire", "cable", "capacitor", "coil", "trap", "former", "box")
 
 
 def require_known(piece: AnyPiece) -> None:

@@ -72,6 +72,11 @@ class CheckData(Payload):
 
     kind: Literal["bench_check"] = "bench_check"
     passed: bool
+    # What was swept, of which design, and what its verdict stated, where there was one.
+    key: Annotated[Words, Field(max_length=40)] = ""
+    design_id: UUID | None = None
+    setup: Annotated[Words, Field(max_length=20)] = ""
+    stated: list[Annotated[Words, Field(max_length=40)]] = Field(default=[], max_length=12)
 
 
 class NoteData(Payload):

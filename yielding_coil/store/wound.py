@@ -10,16 +10,19 @@ from yielding_coil import data
 from yielding_coil.core.conductor import Conductor
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
-from yielding_coil.core.ring import Ring, RingCoil
+from yielding_coil.core.ring import Material, Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.winding import Strand, Winding, strands_of
 from yielding_coil.core.wiring import HANDS, Kind, Wiring, joins_of, wiring
 from yielding_coil.store.payload import (
+    Farad,
+    Hertz,
     NotNegative,
     PartLength,
     Payload,
     PieceSnapshot,
+    SpreadOf,
     Words,
 )
 
@@ -35,6 +38,11 @@ PAIR_LOSS_SQRT = 6.0
 # Of a coil on a ring, when nothing else is known (from memory).
 COIL_CAPACITANCE_F = 2e-12
 INPUT_SPREAD = 0.05
+
+
+def crossing_f(crossed: bool) -> float:
+    """Across a winding on a ring from end to end, as it is laid."""
+    return CROSSED_F if crossed else STRAIGHT_F
 
 
 class WireValues(Payload):
@@ -61,24 +69,68 @@ def wire_row_of(key: str, own: WireSnapshot | None) -> data.WireRow:
     return data.WireRow(key, "a wire of your own", values.diameter_m, values.covered_m, "drawer", values.metal)
 
 
+class MaterialPoint(Payload):
+    """Permeability at one frequency."""
+
+    frequency_hz: Hertz
+    real: Annotated[float, Field(gt=0, le=1e6)]
+    imaginary: Annotated[float, Field(ge=0, le=1e6)]
+
+
+class MaterialValues(Payload):
+    """A ring material of one's own, as sweeps of turns on it found it; tolerance is two standard deviations."""
+
+    points: list[MaterialPoint] = Field(min_length=2, max_length=121)
+    tolerance: SpreadOf
+    # The mix it is most like; null when it is like none of the table.
+    like: Key | None = None
+
+    def material(self, mix: str) -> Material:
+        """For the core; what is not measured is that of the mix it is taken for."""
+        nominal = data.ring_material(mix)
+        first, last = self.points[0].frequency_hz, self.points[-1].frequency_hz
+        return Material(
+            mix=mix,
+            kind=nominal.kind,
+            family=nominal.family,
+            initial_permeability=self.points[0].real,
+            tolerance=self.tolerance,
+            points=tuple((p.frequency_hz, p.real, p.imaginary) for p in self.points),
+            curie_c=nominal.curie_c,
+            note=f"as you measured it from {first / 1e6:.2g} to {last / 1e6:.2g} MHz",
+            note_below_hz=0.0,
+        )
+
+
+class MaterialSnapshot(Payload):
+    """A material of the drawer as it was when this was made."""
+
+    id: UUID
+    revision: int
+    values: MaterialValues
+
+
 class RingCore(Payload):
-    """A ring, or a stack of them, by the tables' keys; its factor as measured, where it was."""
+    """A ring, or a stack of them, by the tables' keys; its factor or its material as measured, where they were."""
 
     mix: Key
     size: Key
     stack: Annotated[int, Field(ge=1, le=12)] = 1
     # Henry a turn squared of one ring, well below a megahertz; the data's when null.
     al_h: Annotated[float, Field(gt=1e-12, lt=1e-3)] | None = None
+    material: MaterialSnapshot | None = None
 
     @property
     def ring(self) -> Ring:
         """The stack for the core."""
-        return Ring(data.ring_material(self.mix), data.ring_size(self.size), self.stack, self.al_h)
+        own = self.material
+        material = data.ring_material(self.mix) if own is None else own.values.material(self.mix)
+        return Ring(material, data.ring_size(self.size), self.stack, self.al_h)
 
     @property
     def spread(self) -> float:
-        """Two standard deviations of its permeability: the mix's, a percent where it was measured."""
-        return 0.01 if self.al_h is not None else data.ring_material(self.mix).tolerance
+        """Two standard deviations of its permeability: the mix's, or what measuring left."""
+        return 0.01 if self.al_h is not None else self.ring.material.tolerance
 
 
 class Wound(Payload):
@@ -150,6 +202,15 @@ class CoilOnRing(Wound):
         return max(1, round(math.sqrt(inductance_h / self.core.ring.inductance_h(1))))
 
 
+class Tuning(Payload):
+    """A variable capacitor across the secondary: its range, where it stands, and what it stands."""
+
+    low_f: NotNegative = 8e-12
+    high_f: Farad = 250e-12
+    set_f: NotNegative
+    voltage_v: Annotated[float, Field(ge=1, le=1e5)] = 300.0
+
+
 class WoundTransformer(Wound):
     """An unun or a balun, by its turns and how its wires are joined.
 
@@ -168,6 +229,8 @@ class WoundTransformer(Wound):
     winding_capacitance_f: Annotated[float, Field(ge=0, le=1e-6)] | None = None
     input_capacitance_f: Annotated[float, Field(ge=0, le=1e-6)] = 0.0
     input_q: Annotated[float, Field(ge=1, le=1e9)] = 1500.0
+    # A tuned coupler has one.
+    tuning: Tuning | None = None
 
     @property
     def way(self) -> Wiring:
@@ -196,7 +259,7 @@ class WoundTransformer(Wound):
         """As told, else by how it is wound."""
         if self.winding_capacitance_f is not None:
             return self.winding_capacitance_f
-        return CROSSED_F if self.crossed else STRAIGHT_F
+        return crossing_f(self.crossed)
 
     @property
     def pair(self) -> Line:
@@ -218,7 +281,7 @@ class WoundTransformer(Wound):
             "ring": self.core.ring,
             "primary_turns": m,
             "secondary_turns": n,
-            "winding_capacitance_f": self.nominal_capacitance_f,
+            "winding_capacitance_f": self.nominal_capacitance_f + (self.tuning.set_f if self.tuning else 0.0),
             "input_capacitance_f": self.input_capacitance_f,
             "input_q": self.input_q,
             "share": way.share,

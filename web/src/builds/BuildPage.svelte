@@ -96,7 +96,11 @@
 					...(designs.some((d) => parts(d.revision.content).length > 0)
 						? (['match'] as Stage[])
 						: []),
-					...(designs.some((d) => d.revision.content.elements.some(isWound))
+					...(designs.some(
+						(d) =>
+							d.revision.content.elements.some(isWound) ||
+							(d.revision.content.beside ?? []).length > 0
+					)
 						? (['wind'] as Stage[])
 						: [])
 				]

@@ -6,6 +6,7 @@
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import Characterise from './Characterise.svelte';
 	import Combine from './Combine.svelte';
 	import PieceForm from './PieceForm.svelte';
 	import { answers, detail, type Held, type Kind, kinds, tradeRows } from './words';
@@ -104,6 +105,7 @@
 			? tradeRows(trade, kind).filter((r) => answers(`${r.name} ${r.detail} ${r.note}`, wanted))
 			: []
 	);
+	const measuredOnly = $derived(['material', 'coil', 'trap'].includes(kind));
 	const one = $derived(kinds.find((k) => k.key === kind)?.one ?? 'piece');
 	const count = (k: Kind) => own.filter((p) => p.held.kind === k).length;
 </script>
@@ -200,46 +202,61 @@
 			<p class="told soft">
 				{wanted
 					? `No ${one} of yours answers “${wanted}”.`
-					: `No ${one} of yours yet: take one over from the trade below and say how many you hold, what it cost, and what you measured.`}
+					: measuredOnly
+						? `No ${one} of yours yet: it comes from a sweep.`
+						: `No ${one} of yours yet: take one over from the trade below and say how many you hold, what it cost, and what you measured.`}
 			</p>
 		{/if}
 	</section>
+	{#if trade && (kind === 'core' || kind === 'material' || kind === 'coil' || kind === 'capacitor' || kind === 'trap')}
+		<Characterise
+			{kind}
+			{trade}
+			{own}
+			onkept={async (text) => {
+				await load();
+				news = text;
+			}}
+		/>
+	{/if}
 	{#if kind === 'capacitor'}<Combine />{/if}
-	<section class="sheet" aria-label="Trade">
-		<h2>What the trade sells, nominal</h2>
-		{#if kind === 'core' && trade}
-			<details class="told">
-				<summary>Where these data come from</summary>{trade.rings_source}
-			</details>
-		{/if}
-		<ul>
-			{#each rows.slice(0, shownMost) as row (row.key)}
-				<li class="line">
-					<strong>{row.name}</strong>
-					<span>{row.detail}</span>
-					{#if row.note}<small class="soft">{row.note}</small>{/if}
-					{#if row.held}
-						{@const held = row.held}
-						<span class="acts"
-							><button class="plain" aria-label="I hold one {row.name}" onclick={() => add(held)}
-								>I hold one</button
-							></span
-						>
-					{/if}
-				</li>
-			{/each}
-		</ul>
-		{#if rows.length > shownMost}
-			<p class="told soft">{rows.length - shownMost} more: search by size, mix or word.</p>
-		{:else if rows.length === 0 && trade}
-			<p class="told soft">Nothing in the tables answers “{wanted}”.</p>
-		{/if}
-		{#if kind === 'cable'}
-			<p class="told">
-				A cable of your own comes from two sweeps: <a href="/lines">find out what it is</a>.
-			</p>
-		{/if}
-	</section>
+	{#if !measuredOnly}
+		<section class="sheet" aria-label="Trade">
+			<h2>What the trade sells, nominal</h2>
+			{#if kind === 'core' && trade}
+				<details class="told">
+					<summary>Where these data come from</summary>{trade.rings_source}
+				</details>
+			{/if}
+			<ul>
+				{#each rows.slice(0, shownMost) as row (row.key)}
+					<li class="line">
+						<strong>{row.name}</strong>
+						<span>{row.detail}</span>
+						{#if row.note}<small class="soft">{row.note}</small>{/if}
+						{#if row.held}
+							{@const held = row.held}
+							<span class="acts"
+								><button class="plain" aria-label="I hold one {row.name}" onclick={() => add(held)}
+									>I hold one</button
+								></span
+							>
+						{/if}
+					</li>
+				{/each}
+			</ul>
+			{#if rows.length > shownMost}
+				<p class="told soft">{rows.length - shownMost} more: search by size, mix or word.</p>
+			{:else if rows.length === 0 && trade}
+				<p class="told soft">Nothing in the tables answers “{wanted}”.</p>
+			{/if}
+			{#if kind === 'cable'}
+				<p class="told">
+					A cable of your own comes from two sweeps: <a href="/lines">find out what it is</a>.
+				</p>
+			{/if}
+		</section>
+	{/if}
 </main>
 
 <style>

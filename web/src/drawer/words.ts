@@ -8,9 +8,12 @@ export type Kind = Held['kind'];
 
 export const kinds: { key: Kind; name: string; one: string }[] = [
 	{ key: 'core', name: 'Cores', one: 'core' },
+	{ key: 'material', name: 'Materials', one: 'material' },
 	{ key: 'wire', name: 'Wires', one: 'wire' },
 	{ key: 'cable', name: 'Cables', one: 'cable' },
 	{ key: 'capacitor', name: 'Capacitors', one: 'capacitor' },
+	{ key: 'coil', name: 'Coils', one: 'coil' },
+	{ key: 'trap', name: 'Traps', one: 'trap' },
 	{ key: 'former', name: 'Formers', one: 'former' },
 	{ key: 'box', name: 'Boxes and tubes', one: 'box' }
 ];
@@ -32,8 +35,30 @@ export function detail(held: Held): string {
 	switch (held.kind) {
 		case 'core': {
 			const v = held.values;
-			const measured = v.al_h ? `, ${figures(v.al_h * 1e9)} nH a turn squared measured` : '';
+			const measured = v.material
+				? `, its material measured ${tolerance(v.material.values.tolerance)}`
+				: v.al_h
+					? `, ${figures(v.al_h * 1e9)} nH a turn squared measured`
+					: '';
 			return `${v.size}, mix ${v.mix}${measured}`;
+		}
+		case 'material': {
+			const { points, like } = held.values;
+			const first = points[0];
+			const last = points[points.length - 1];
+			return `µ ${figures(first?.real ?? 0)} at ${megahertz(first?.frequency_hz ?? 0)} MHz, measured to ${megahertz(last?.frequency_hz ?? 0)} MHz ${tolerance(held.values.tolerance)}, ${like ? `like mix ${like}` : 'like no mix of the table'}`;
+		}
+		case 'coil':
+		case 'trap': {
+			const v = held.values;
+			const parts = [`${quantity(v.inductance_h, 'H')} ${tolerance(v.inductance_error ?? 0)}`];
+			if (v.capacitance_f) parts.push(quantity(v.capacitance_f, 'F'));
+			if (v.q) parts.push(`Q ${figures(v.q, 2)}`);
+			if (v.resonance_hz)
+				parts.push(
+					`${held.kind === 'trap' ? 'traps' : 'resonates by itself at'} ${megahertz(v.resonance_hz)} MHz`
+				);
+			return parts.join(', ');
 		}
 		case 'wire': {
 			const v = held.values;
@@ -86,6 +111,11 @@ export function tradeRows(trade: Trade, kind: Kind): Row[] {
 						};
 					})
 			);
+		// What is measured is sold by nobody.
+		case 'material':
+		case 'coil':
+		case 'trap':
+			return [];
 		case 'wire':
 			return trade.wires.map((w) => ({
 				key: w.key,
@@ -187,4 +217,26 @@ export function combinedName(found: Schemas['CombinationOut']): string {
 	return one?.name === other.name
 		? `two ${one.name} in ${found.way}`
 		: `${one?.name} and ${other.name} in ${found.way}`;
+}
+
+/** What a characterised ring is like, and how sure that is. */
+export function likeness(found: Schemas['RingOut']): { title: string; why: string } {
+	const [first, second] = found.likely;
+	const last = found.frequency_hz[found.frequency_hz.length - 1] ?? 0;
+	const known = `Its permeability is known to ${tolerance(found.values.tolerance)}, from ${megahertz(found.frequency_hz[0] ?? 0)} to ${megahertz(last)} MHz.`;
+	if (!first) {
+		return {
+			title: 'Like no mix of the table',
+			why: `${known} Keep it as a material of your own.`
+		};
+	}
+	const off = Math.round(100 * (first.factor - 1));
+	const where =
+		off === 0
+			? 'as the table has it'
+			: `${Math.abs(off)} % ${off > 0 ? 'above' : 'below'} the table`;
+	const sure = second
+		? `${Math.round(100 * first.share)} in 100 for mix ${first.mix}; the runner-up is mix ${second.mix}.`
+		: 'No other mix of the table comes near.';
+	return { title: `Mix ${first.mix}, ${where}`, why: `${sure} ${known}` };
 }

@@ -1,6 +1,6 @@
 /** Reading and changing a design's content; pure, so that it is tested without a page. */
 
-import type { Candidate, Coil, Content, Element } from '../lib/api/client';
+import type { Beside, Candidate, Coil, Content, Element } from '../lib/api/client';
 
 export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
 export type Line = Extract<Element, { kind: 'line' }>;
@@ -24,6 +24,7 @@ export function woundTitle(wound: Extract<Wound, { kind: 'transformer' }>): stri
 		'current-balun-4-two': '4 : 1 current balun, two rings'
 	};
 	const ratio = (wound.secondary_turns / wound.primary_turns) ** 2;
+	if (wound.tuning) return 'Tuned coupler';
 	return (
 		fixed[wound.wiring] ??
 		`${Number(ratio.toFixed(1))} : 1 ${wound.wiring === 'separate' ? 'transformer' : 'unun'}`
@@ -65,10 +66,17 @@ export function isCoil(part: Part): part is Coil & { kind: 'coil' } {
 }
 
 /** The content with one element changed. */
-export function withElement(content: Content, key: string, changes: Partial<Element>): Content {
+export function withElement(
+	content: Content,
+	key: string,
+	changes: Partial<Element> | Partial<Beside>
+): Content {
 	return {
 		...content,
-		elements: content.elements.map((e) => (e.key === key ? ({ ...e, ...changes } as Element) : e))
+		elements: content.elements.map((e) => (e.key === key ? ({ ...e, ...changes } as Element) : e)),
+		beside: (content.beside ?? []).map((e) =>
+			e.key === key ? ({ ...e, ...changes } as Beside) : e
+		)
 	};
 }
 

@@ -23,9 +23,11 @@
 			></span>
 			<b class="mono">{length(cut.cut_m, units.length)}</b>
 			<span class="what"
-				>{winding.kind === 'transformer' ? wireName(cut.wire) : 'wire'}{many
-					? ''
-					: `, ${winding.made_of.wire}`}</span
+				>{winding.kind === 'transformer'
+					? wireName(cut.wire)
+					: winding.kind === 'choke' || winding.trap?.coax_m
+						? 'coax'
+						: 'wire'}{many ? '' : `, ${winding.made_of.wire}`}</span
 			>
 		</li>
 	{/each}

@@ -14,13 +14,14 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { millimetres, quantity } from '../lib/units/format';
 	import { withElement } from '../match/shape';
+	import Core from './Core.svelte';
 	import Steps from './Steps.svelte';
-	import { fixedRatio, schools, type Windable, type Winding, wirings } from './wound';
+	import { fixedRatio, type InCascade, schools, type Winding, wirings } from './wound';
 
 	interface Props {
 		build: Build;
 		content: Content;
-		element: Windable;
+		element: InCascade;
 		winding: Winding | null;
 		trade: Trade;
 		/** What lies in one's own drawer. */
@@ -31,37 +32,14 @@
 	let { build, content, element, winding, trade, own, onedit }: Props = $props();
 
 	const set = (changes: Partial<Element>) => onedit(withElement(content, element.key, changes));
-	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
 	const wires = $derived(own.filter((p) => p.held.kind === 'wire'));
 	const formers = $derived(
 		own.flatMap((p) => (p.held.kind === 'former' ? [{ id: p.id, ...p.held }] : []))
 	);
 	const core = $derived(element.kind === 'coil' ? null : element.core);
-	const sizes = $derived(trade.sizes);
-	const mixes = $derived(trade.mixes);
-	const kindOf = (size: string) => sizes.find((s) => s.size === size)?.kind;
 	const ohm = $derived(content.antenna.kind === 'resistor' ? content.antenna.resistance_ohm : null);
 	const counted = $derived(element.kind === 'transformer' && !fixedRatio[element.wiring]);
 
-	function setCore(changes: Partial<NonNullable<typeof core>>): void {
-		if (!core) return;
-		const next = { ...core, al_h: null, ...changes };
-		// A size of the other family comes with a mix of that family.
-		if (kindOf(next.size) !== mixes.find((m) => m.mix === next.mix)?.kind) {
-			next.mix = kindOf(next.size) === 'powder' ? '2' : '43';
-		}
-		set({ core: next, piece: null });
-	}
-	function chooseCore(value: string): void {
-		const mine = cores.find((c) => c.id === value);
-		if (mine?.held.kind === 'core') {
-			const values = mine.held.values;
-			set({
-				core: { ...values, stack: core?.stack ?? 1 },
-				piece: { id: mine.id, revision: mine.revision, values }
-			} as Partial<Element>);
-		} else setCore({ size: value });
-	}
 	function chooseWire(value: string): void {
 		const mine = wires.find((w) => w.id === value);
 		const values = mine?.held.kind === 'wire' ? mine.held.values : null;
@@ -217,50 +195,47 @@
 		>
 	{/if}
 	{#if core && element.kind !== 'coil'}
-		<label class="told"
-			>Ring
-			<select
-				aria-label="Ring"
-				value={element.piece?.id ?? core.size}
-				onchange={(e) => chooseCore(e.currentTarget.value)}
-			>
-				{#if cores.length}
-					<optgroup label="In your drawer">
-						{#each cores as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
-					</optgroup>
-				{/if}
-				{#if element.piece && !cores.some((c) => c.id === element.piece?.id)}
-					<option value={element.piece.id}>one that is in the bin now</option>
-				{/if}
-				<optgroup label="Trade sizes, nominal">
-					{#each sizes as s (s.size)}
-						<option value={s.size}
-							>{s.size}: {millimetres(s.outer_m)} × {millimetres(s.inner_m)} × {millimetres(
-								s.height_m
-							)}</option
-						>
-					{/each}
-				</optgroup>
-			</select></label
-		>
+		<Core
+			{core}
+			pieceId={element.piece?.id ?? null}
+			{trade}
+			{own}
+			onset={(next, taken) =>
+				set(
+					(taken === undefined ? { core: next } : { core: next, piece: taken }) as Partial<Element>
+				)}
+		/>
+	{/if}
+	{#if element.kind === 'transformer' && element.tuning}
+		{@const tuning = element.tuning}
 		<div class="row">
-			<label class="told inline"
-				>Mix
-				<select
-					aria-label="Mix"
-					value={core.mix}
-					onchange={(e) => setCore({ mix: e.currentTarget.value })}
-				>
-					{#each mixes.filter((m) => m.kind === kindOf(core.size)) as m (m.mix)}
-						<option value={m.mix}>{m.mix}, {m.family}, µ {m.initial_permeability}</option>
-					{/each}
-				</select></label
-			>
-			<Steps
-				label="Rings stacked"
-				value={core.stack ?? 1}
-				most={6}
-				onchange={(stack) => set({ core: { ...core, stack } } as Partial<Element>)}
+			<QuantityField
+				label="Variable capacitor"
+				kind="capacitance"
+				width={7}
+				shown={quantity(tuning.low_f ?? 0, 'F')}
+				onsettle={(low_f) => set({ tuning: { ...tuning, low_f } })}
+			/>
+			<QuantityField
+				label="to"
+				kind="capacitance"
+				width={7}
+				shown={quantity(tuning.high_f ?? 0, 'F')}
+				onsettle={(high_f) => set({ tuning: { ...tuning, high_f } })}
+			/>
+			<QuantityField
+				label="set to"
+				kind="capacitance"
+				width={7}
+				shown={quantity(tuning.set_f, 'F')}
+				onsettle={(set_f) => set({ tuning: { ...tuning, set_f } })}
+			/>
+			<QuantityField
+				label="stands, V"
+				kind="turns"
+				width={6}
+				shown={String(Math.round(tuning.voltage_v ?? 0))}
+				onsettle={(voltage_v) => set({ tuning: { ...tuning, voltage_v } })}
 			/>
 		</div>
 	{/if}
@@ -312,8 +287,5 @@
 		grid-template-columns: 72px minmax(0, 1fr);
 		align-items: center;
 		color: var(--soft);
-	}
-	label.inline {
-		display: flex;
 	}
 </style>

@@ -55,7 +55,9 @@
 			if (s.number !== 1 && s.number !== last && s.number % every) return [];
 			const inside = s.kind !== 'turn';
 			const from = (inside ? s.points[s.points.length - 1] : s.points[0]) as Point;
-			const radius = inside ? Math.hypot(from.x_m, from.y_m) - 10 / scale : outer + 13 / scale;
+			const radius = inside
+				? Math.hypot(from.x_m, from.y_m) - (8 + wide / 2) / scale
+				: outer + (10 + 1.5 * wide) / scale;
 			const far = radius / Math.hypot(from.x_m, from.y_m);
 			// Beside the wire that crosses, not on it.
 			const aside = s.kind === 'cross' ? -11 / scale : 0;

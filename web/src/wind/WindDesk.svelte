@@ -5,10 +5,10 @@
 	import {
 		answer,
 		api,
+		type Beside,
 		type Build,
 		type Content,
 		type Design,
-		type Element,
 		type Piece,
 		Refused,
 		said,
@@ -24,17 +24,23 @@
 	import { chartRange, withElement } from '../match/shape';
 	import { walkByKey, Work } from '../match/work.svelte';
 	import BenchChart from './BenchChart.svelte';
+	import BenchPanel from './BenchPanel.svelte';
+	import BesideFields from './BesideFields.svelte';
 	import Cores from './Cores.svelte';
+	import CouplerSheet from './CouplerSheet.svelte';
 	import CutBars from './CutBars.svelte';
 	import DropStrip from './DropStrip.svelte';
 	import InputCapacitor from './InputCapacitor.svelte';
 	import MadeOf from './MadeOf.svelte';
+	import Standing from './Standing.svelte';
+	import TrapCheck from './TrapCheck.svelte';
 	import WindStart from './WindStart.svelte';
 	import WindVerdict from './WindVerdict.svelte';
 	import WoundSheet from './WoundSheet.svelte';
 	import { report, type Reported } from './report';
 	import ValuesChart from './ValuesChart.svelte';
-	import { designToWind, windables, type Winding } from './wound';
+	import type { Verdict } from './verdict';
+	import { type Changes, coreOf, designToWind, windables, type Winding } from './wound';
 
 	interface Props {
 		build: Build;
@@ -59,6 +65,7 @@
 	let edits = 0;
 	let more = $state(false);
 	let other = $state.raw<{ name: string; winding: Winding } | null>(null);
+	let verdict = $state.raw<Verdict | null>(null);
 
 	void Promise.all([answer(api.GET('/api/drawer')), answer(api.GET('/api/pieces'))])
 		.then(([t, pieces]) => {
@@ -169,7 +176,7 @@
 			: []
 	);
 	const inputV = $derived(Math.sqrt(2 * Math.max(build.power_w, 1) * 50));
-	const set = (changes: Partial<Element>) =>
+	const set = (changes: Changes) =>
 		content && element ? edit(withElement(draft ?? content, element.key, changes)) : undefined;
 	// A piece that was taken from the drawer: whether it changed since, or lies in the bin.
 	const piece = $derived(element?.piece ?? null);
@@ -181,6 +188,16 @@
 		if (!design) return;
 		open(design);
 		await onchange({ chosen_design_id: id });
+	}
+	/** A choke or a trap beside the open design, and on to it. */
+	async function addBeside(part: Beside): Promise<void> {
+		if (!content) return;
+		const before = key;
+		key = part.key;
+		winding = null;
+		await edit({ ...content, beside: [...(content.beside ?? []), part] });
+		if (problem) key = before;
+		else router.note({ piece: part.key });
 	}
 	async function begun(design: Design): Promise<void> {
 		ondesigns([...designs, design]);
@@ -210,9 +227,9 @@
 				class="button"
 				onclick={() =>
 					set({
-						core: { ...values, stack: element.kind === 'coil' ? 1 : element.core.stack },
+						core: { ...values, stack: coreOf(element)?.stack ?? 1 },
 						piece: { id: present.id, revision: present.revision, values }
-					} as Partial<Element>)}>Take it as it is now</button
+					} as Changes)}>Take it as it is now</button
 			></Note
 		>
 	{/if}
@@ -225,6 +242,15 @@
 				{winding}
 				onset={set}
 			/>
+			{#if winding}
+				<BenchPanel
+					{build}
+					{content}
+					{winding}
+					designId={work.design?.id ?? ''}
+					onverdict={(said) => (verdict = said)}
+				/>
+			{/if}
 		</div>
 		<div class="middle">
 			<section class="sheet unprinted">
@@ -253,16 +279,21 @@
 					<button class="plain" onclick={() => (more = !more)}>something else</button>
 				</div>
 				{#if trade}
-					{@const set = draft ?? content}
-					<MadeOf
-						{build}
-						content={set}
-						element={windables(set).find((e) => e.key === key) ?? element}
-						{winding}
-						{trade}
-						{own}
-						onedit={edit}
-					/>
+					{@const drafted = draft ?? content}
+					{@const shown = windables(drafted).find((e) => e.key === key) ?? element}
+					{#if shown.kind === 'choke' || shown.kind === 'trap'}
+						<BesideFields content={drafted} element={shown} {trade} {own} onset={set} />
+					{:else}
+						<MadeOf
+							{build}
+							content={drafted}
+							element={shown}
+							{winding}
+							{trade}
+							{own}
+							onedit={edit}
+						/>
+					{/if}
 				{/if}
 				<div class="row">
 					<button
@@ -278,7 +309,18 @@
 					<span class="soft told" role="status">{work.saved ?? ''}</span>
 				</div>
 			</section>
-			{#if more}<WindStart {build} more onmade={begun} />{/if}
+			{#if more}
+				<WindStart
+					{build}
+					more
+					onmade={begun}
+					{content}
+					onbeside={(part) => {
+						more = false;
+						void addBeside(part);
+					}}
+				/>
+			{/if}
 			{#if winding}
 				<section class="sheet">
 					<h2>Cut before you start</h2>
@@ -288,7 +330,9 @@
 					<h2>
 						{winding.bench.what === 'swr'
 							? `On the bench, with ${quantity(winding.bench.resistor_ohm, 'Ω')} in place of the antenna`
-							: 'On the bench, the coil alone, in µH'}
+							: winding.bench.what === 'resistance'
+								? `On the bench, the ${winding.kind} alone: its resistance, Ω`
+								: 'On the bench, the coil alone, in µH'}
 						<Help topic="bench" name="the bench check" />
 					</h2>
 					<p class="told soft">
@@ -300,15 +344,34 @@
 						{markerHz}
 						{onmarker}
 						other={other ? { name: other.name, bench: other.winding.bench } : null}
+						measured={verdict?.measured.find((m) => m.setup === winding?.setups?.[0]?.key) ?? null}
 					/>
-					<ValuesChart
-						{winding}
-						targets={content.targets}
-						{markerHz}
-						{onmarker}
-						other={other?.winding ?? null}
-					/>
+					{#if winding.kind !== 'choke' && winding.kind !== 'trap'}
+						<ValuesChart
+							{winding}
+							targets={content.targets}
+							{markerHz}
+							{onmarker}
+							other={other?.winding ?? null}
+						/>
+					{/if}
 				</section>
+				{#if winding.trap && !winding.trap.coax_m && element.kind === 'trap'}
+					<section class="sheet">
+						<Standing
+							capacitanceF={element.capacitance_f ?? 30e-12}
+							voltageV={Math.max(...winding.trap.bands.map((b) => b.voltage_v))}
+						/>
+					</section>
+				{/if}
+				{#if winding.trap}
+					<section class="sheet"><TrapCheck {winding} {markerHz} {onmarker} /></section>
+				{/if}
+				{#if element.kind === 'transformer' && element.tuning}
+					<section class="sheet">
+						<CouplerSheet {winding} tuning={element.tuning} onset={set} />
+					</section>
+				{/if}
 				{#if element.kind === 'transformer'}
 					<section class="sheet unprinted">
 						<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />

@@ -5,7 +5,9 @@
 	import type { Build, Content, Design } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
 	import { quantity, swr, tolerance, turns as turnsText, watts } from '../lib/units/format';
+	import BesideVerdict from './BesideVerdict.svelte';
 	import Compare from './Compare.svelte';
+	import CompareChokes from './CompareChokes.svelte';
 	import HeatGauge from './HeatGauge.svelte';
 	import { finding, lossRange, type Windable, type Winding } from './wound';
 
@@ -37,7 +39,9 @@
 
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
 	{#if winding && loss?.worst}
-		{#if winding.kind === 'coil' || winding.kind === 'ring_coil'}
+		{#if winding.choke || winding.trap}
+			<BesideVerdict {build} {winding} />
+		{:else if winding.kind === 'coil' || winding.kind === 'ring_coil'}
 			{@const turns = winding.turns.passes}
 			<p><span class="figure">{turnsText(turns)}</span> turns</p>
 			<p class="told">
@@ -61,10 +65,12 @@
 			</p>
 			<p class="told">
 				{#each winding.heat as h, i (h.label)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}.
-				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{winding.made_of
-					.tolerance > 0.02
-					? ' only. Wind ten turns on yours, sweep it, keep it in the drawer: the loss then comes from your core.'
-					: ', as you measured it.'}
+				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}.
+				{#if winding.made_of.tolerance > 0.1}
+					<a href="/drawer">Characterise yours</a>: the loss then comes from your core.
+				{:else}
+					That is your own measurement.
+				{/if}
 			</p>
 		{/if}
 	{:else}
@@ -72,9 +78,16 @@
 	{/if}
 </section>
 {#if winding}
-	<section class="sheet">
-		<HeatGauge {winding} powerW={build.power_w} mode={build.mode} />
-	</section>
+	{#if winding.kind !== 'choke' || winding.choke?.bands.some((b) => b.loss_w !== null)}
+		<section class="sheet">
+			<HeatGauge {winding} powerW={build.power_w} mode={build.mode} />
+		</section>
+	{/if}
+	{#if element.kind === 'choke'}
+		<section class="sheet unprinted">
+			<CompareChokes {build} {content} {element} {winding} {onother} {onedit} />
+		</section>
+	{/if}
 	{#if element.kind === 'transformer'}
 		<section class="sheet unprinted">
 			<Compare {build} {content} {element} {winding} {designs} {onother} {onedit} />

@@ -2,14 +2,23 @@
 	The wound thing to wind from: its picture to scale, which wire goes where, how it is laid, and what joins.
 -->
 <script lang="ts">
-	import type { Element } from '../lib/api/client';
 	import Help from '../lib/help/Help.svelte';
 	import { turns as turnsText } from '../lib/units/format';
-	import { woundTitle } from '../match/shape';
 	import CoilPicture from './CoilPicture.svelte';
 	import Joins from './Joins.svelte';
 	import RingPicture from './RingPicture.svelte';
-	import { coreName, hue, passes, ratios, terminal, type Windable, type Winding } from './wound';
+	import {
+		type Changes,
+		coreName,
+		coreOf,
+		hue,
+		passes,
+		ratios,
+		terminal,
+		titleOf,
+		type Windable,
+		type Winding
+	} from './wound';
 
 	interface Props {
 		buildId: string;
@@ -18,18 +27,13 @@
 		/** None while it is first laid. */
 		winding: Winding | null;
 		/** Changes the element. */
-		onset: (changes: Partial<Element>) => void;
+		onset: (changes: Changes) => void;
 	}
 
 	let { buildId, designId, element, winding, onset }: Props = $props();
 
-	const title = $derived(
-		element.kind === 'transformer'
-			? woundTitle(element)
-			: element.kind === 'ring_coil'
-				? 'Coil on a ring'
-				: 'Air coil'
-	);
+	const title = $derived(titleOf(element));
+	const core = $derived(coreOf(element));
 	/** Legend: a wire, where it goes by both ends. */
 	const legend = $derived.by(() => {
 		const names = [...new Set(winding?.cuts.map((c) => c.wire) ?? [])];
@@ -57,7 +61,7 @@
 	</div>
 	{#if winding?.picture.kind === 'ring'}
 		<p class="told">
-			{element.kind === 'coil' ? '' : coreName(element.core)}, {winding.made_of.wire}
+			{core ? coreName(core) : ''}, {winding.made_of.wire}
 		</p>
 		<RingPicture {winding} />
 		<p class="told soft">
@@ -74,7 +78,9 @@
 							? `long wire, ${row.turns} turns; the first ${legend[1]?.turns} with the primary`
 							: row.wire === 'primary'
 								? `primary wire, ${row.turns} turns`
-								: `${row.wire === 'ink' ? 'black' : row.wire} wire, ${row.turns} turns`}</span
+								: element.kind === 'choke'
+									? `coax, ${row.turns} turns`
+									: `${row.wire === 'ink' ? 'black' : row.wire} wire, ${row.turns} turns`}</span
 					>
 					<span class="goes"
 						>{#each row.goes as g, i (i)}<span>{g.what} {g.place}</span>{/each}</span
@@ -87,7 +93,7 @@
 		<CoilPicture {winding} />
 	{/if}
 	<div class="row unprinted">
-		{#if element.kind !== 'coil'}
+		{#if core && 'crossed' in element}
 			<button
 				class="button"
 				class:main={element.crossed}

@@ -1,18 +1,48 @@
 /** What the winding desk says and begins with: names of wires and terminals, schools, starts; pure. */
 
-import type { Content, Design, Element, Schemas, Target } from '../lib/api/client';
+import type { Beside, Content, Design, Element, Schemas, Target } from '../lib/api/client';
 import { figures, millimetres, quantity, watts } from '../lib/units/format';
-import { isWound, type Wound } from '../match/shape';
+import { isWound, type Wound, woundTitle } from '../match/shape';
 
 export type Winding = Schemas['WindingOut'];
 export type Point = Schemas['PlaceOut'];
 export type Transformer = Extract<Wound, { kind: 'transformer' }>;
-export type Windable = Wound | Extract<Element, { kind: 'coil' }>;
+export type Choke = Extract<Beside, { kind: 'choke' }>;
+export type WireTrap = Extract<Beside, { kind: 'trap' }>;
+/** What stands in the cascade of a design. */
+export type InCascade = Wound | Extract<Element, { kind: 'coil' }>;
+export type Windable = InCascade | Beside;
+export type Changes = Partial<Element> | Partial<Beside>;
 export type Wiring = Transformer['wiring'];
 
 /** What a design has wound, in its order from the antenna down. */
 export function windables(content: Content): Windable[] {
-	return content.elements.filter((e): e is Windable => e.kind === 'coil' || isWound(e));
+	return [
+		...content.elements.filter((e): e is InCascade => e.kind === 'coil' || isWound(e)),
+		...(content.beside ?? [])
+	];
+}
+
+/** The ring something is wound on; null on air. */
+export function coreOf(element: Windable): Wound['core'] | null {
+	if (element.kind === 'coil' || element.kind === 'trap') return null;
+	return element.core ?? null;
+}
+
+/** What it is, as a heading says it. */
+export function titleOf(element: Windable): string {
+	switch (element.kind) {
+		case 'transformer':
+			return woundTitle(element);
+		case 'ring_coil':
+			return 'Coil on a ring';
+		case 'choke':
+			return element.core ? 'Choke' : 'Air choke';
+		case 'trap':
+			return element.cable ? 'Trap of coax' : 'Trap';
+		case 'coil':
+			return 'Air coil';
+	}
 }
 
 /** The design to wind from: the one asked for, else the first of the others that has something wound. */
@@ -73,6 +103,8 @@ interface Start {
 	size: string;
 	mix: string;
 	crossed: boolean;
+	/** What else it is made of. */
+	more?: Partial<Transformer>;
 }
 
 /** What one usually begins with. */
@@ -142,8 +174,129 @@ export const starts: Start[] = [
 		size: 'FT140',
 		mix: '43',
 		crossed: false
+	},
+	{
+		name: 'Tuned coupler, 3 in 20',
+		why: 'End-fed half-waves at low power, several bands by one knob',
+		wiring: 'separate',
+		primary: 3,
+		secondary: 20,
+		ohm: 2700,
+		size: 'T68',
+		mix: '2',
+		crossed: false,
+		more: {
+			key: 'coupler',
+			wire: 'cu-0.5',
+			leakage_h: 0.08e-6,
+			twisted: false,
+			tuning: { low_f: 8e-12, high_f: 250e-12, set_f: 100e-12, voltage_v: 300 }
+		}
 	}
 ];
+
+/** What is wound beside an antenna system: a name, why, and the part for its bands. */
+export const besides: { name: string; why: string; part: (targets: Target[]) => Beside | null }[] =
+	[
+		{
+			name: 'Choke, 11 turns of thin coax',
+			why: 'Keeps current off the outside of the coax',
+			part: () => ({
+				kind: 'choke',
+				key: 'choke',
+				core: { mix: '43', size: 'FT240', stack: 1, al_h: null, material: null },
+				former_m: null,
+				cable: 'ptfe-2.8',
+				outer_m: 2.8e-3,
+				turns: 11,
+				crossed: true,
+				tail_m: 0.04,
+				current_a: null,
+				piece: null
+			})
+		},
+		{
+			name: 'Air choke, 16 turns of coax on a tube',
+			why: 'Cheap; good near its own resonance only',
+			part: () => ({
+				kind: 'choke',
+				key: 'air-choke',
+				core: null,
+				former_m: 0.066,
+				cable: 'pe-5',
+				outer_m: 5e-3,
+				turns: 16,
+				crossed: false,
+				tail_m: 0.1,
+				current_a: null,
+				piece: null
+			})
+		},
+		{
+			name: 'Trap, coil and capacitor',
+			why: 'The wire ends here on the upper band, goes on below it',
+			part: trapFor
+		},
+		{
+			name: 'Trap wound of coax',
+			why: 'Coil and capacitor in one, for a little power',
+			part: (targets) => {
+				const trap = trapFor(targets);
+				return trap && { ...trap, key: 'coax-trap', cable: 'pe-5', outer_m: 5e-3, former_m: 0.032 };
+			}
+		}
+	];
+
+/** A trap for the two highest bands wanted; null with fewer. */
+function trapFor(targets: Target[]): WireTrap | null {
+	const middles = [...new Set(targets.map((t) => (t.low_hz + t.high_hz) / 2))].sort(
+		(a, b) => b - a
+	);
+	const [high, low] = middles;
+	if (!high || !low) return null;
+	return {
+		kind: 'trap',
+		key: 'trap',
+		tuned_hz: Math.round(0.97 * high),
+		high_hz: high,
+		low_hz: low,
+		capacitance_f: 30e-12,
+		capacitance_spread: 0.05,
+		former_m: 0.025,
+		wire: 'cu-1.6',
+		wire_piece: null,
+		pitch_m: null,
+		coil_spread: 0.04,
+		cable: null,
+		outer_m: 5e-3,
+		housing_f: 1e-12,
+		wire_radius_m: 0.8e-3,
+		legs: 2,
+		piece: null
+	};
+}
+
+/** A key that no part of a design has yet. */
+export function freeKey(content: Content, wanted: string): string {
+	const taken = [...content.elements, ...(content.beside ?? [])].map((e) => e.key);
+	for (let i = 2, key = wanted; ; i++) {
+		if (!taken.includes(key)) return key;
+		key = `${wanted}-${i}`;
+	}
+}
+
+/** A design with one part beside a plain 50 Ω. */
+export function contentBeside(part: Beside, targets: Target[]): Content {
+	return {
+		version: 1,
+		antenna: { kind: 'resistor', resistance_ohm: 50, reactance_ohm: 0 },
+		targets,
+		elements: [],
+		beside: [part],
+		seed: 1,
+		reading_spread: 0.02
+	};
+}
 
 /** A new design with one thing wound; on the build's sweep where there is one. */
 export function contentOf(start: Start, targets: Target[], sweepId: string | null): Content {
@@ -165,7 +318,9 @@ export function contentOf(start: Start, targets: Target[], sweepId: string | nul
 		winding_capacitance_f: null,
 		input_capacitance_f: 0,
 		input_q: 1500,
-		piece: null
+		tuning: null,
+		piece: null,
+		...start.more
 	};
 	return {
 		version: 1,
@@ -174,6 +329,7 @@ export function contentOf(start: Start, targets: Target[], sweepId: string | nul
 			: { kind: 'resistor', resistance_ohm: start.ohm, reactance_ohm: 0 },
 		targets,
 		elements: [unun],
+		beside: [],
 		seed: 1,
 		reading_spread: 0.02
 	};
@@ -271,6 +427,22 @@ export function finding(found: Schemas['Finding']): string | null {
 			return `The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`;
 		case 'near_self_resonance':
 			return `At ${figures(100 * number(v.ratio), 2)} % of its own resonance (${quantity(number(v.self_resonance_hz), 'Hz')}) it is hardly a coil: fewer turns, or a smaller core.`;
+		case 'tight_bend':
+			return `The coax bends to ${figures(1e3 * number(v.bend_m), 2)} mm; common practice keeps to ${figures(1e3 * number(v.least_m), 2)} mm, five times its thickness. Foam lets its centre creep: take PTFE or solid coax, or a larger ring.`;
+		case 'choke_too_little':
+			return `On ${v.label} it chokes hardly at all (${quantity(number(v.resistance_ohm), 'Ω')} resistive): more turns, or a mix for that band.`;
+		case 'choke_reactive':
+			return `On ${v.label} it is mostly a reactance: the outside of the line may just tune it away.`;
+		case 'capacitor_at_its_stop':
+			return `On ${v.label} the capacitor stands at its stop, ${quantity(number(v.capacitance_f), 'F')}: out of its range.`;
+		case 'capacitor_voltage':
+			return `${figures(number(v.voltage_v))} V peak across the capacitor, which stands ${figures(number(v.stands_v))} V: at most ${figures(100 * number(v.share), 2)} % of this power.`;
+		case 'line_estimate':
+			return 'Lengths, volts and amperes come from the line estimate of the leg; good to some percent for a thin wire that stands clear. Cut long and trim.';
+		case 'coax_trap_loss':
+			return 'The braid is taken to lose four times what a solid tube would, from memory: measure the Q of yours.';
+		case 'coax_voltage':
+			return `Across the coax itself lie ${figures(number(v.voltage_v))} V peak, half the trap's.`;
 		case 'own_capacitance':
 			return `Its own capacitance shows: self-resonance ${quantity(number(v.self_resonance_hz), 'Hz')}.`;
 		default:

@@ -25,6 +25,8 @@ export type Curves = Omit<Schemas['SweepCurves'], 'sampled_hz' | 'fan' | 'ceilin
 export type Design = Schemas['DesignOut'];
 export type FeedlineRow = Schemas['FeedlineOut'];
 export type Element = Content['elements'][number];
+/** Wound beside the cascade: a choke on the coax, a trap in the wire. */
+export type Beside = NonNullable<Content['beside']>[number];
 export type Coil = Schemas['Coil'];
 export type Prediction = Schemas['Prediction'];
 export type Problem = Schemas['Problem'];

@@ -5,6 +5,7 @@
 	import { answer, api, type Design } from '../api/client';
 	import { router } from '../router/router.svelte';
 	import { isWound, woundName } from '../../match/shape';
+	import { titleOf } from '../../wind/wound';
 	import { quantity } from '../units/format';
 	import Dialog from './Dialog.svelte';
 	import { type Found, search } from './find';
@@ -50,6 +51,15 @@
 		});
 	}
 
+	/** Chokes and traps beside a design. */
+	function besides(design: Design, build: string, to: string): Found[] {
+		return (design.revision.content.beside ?? []).map((e) => ({
+			name: titleOf(e),
+			detail: `wound for ${build}, ${design.name}`,
+			href: `${to.replace(/match$/, 'wind')}?design=${design.id}&piece=${e.key}`
+		}));
+	}
+
 	async function load(): Promise<void> {
 		const builds = await answer(api.GET('/api/builds'));
 		const desks = stages.filter((s) => s.desk);
@@ -69,7 +79,10 @@
 				const designs = await answer(
 					api.GET('/api/builds/{build_id}/designs', { params: { path: { build_id: b.id } } })
 				);
-				return designs.flatMap((d) => parts(d, b.name, `/builds/${b.id}/match`));
+				return designs.flatMap((d) => [
+					...parts(d, b.name, `/builds/${b.id}/match`),
+					...besides(d, b.name, `/builds/${b.id}/match`)
+				]);
 			})
 		);
 		things = [...things, ...made.flat()];

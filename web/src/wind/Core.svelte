@@ -1,0 +1,128 @@
+<!-- @component
+	The ring something is wound on: of the trade or of one's drawer, its mix or one's own material, how many stacked.
+-->
+<script lang="ts">
+	import type { Piece, Schemas, Trade } from '../lib/api/client';
+	import { millimetres } from '../lib/units/format';
+	import Steps from './Steps.svelte';
+
+	type RingCore = Schemas['RingCore'];
+	type Snapshot = Schemas['PieceSnapshot'] | null;
+
+	interface Props {
+		core: RingCore;
+		/** The piece of the drawer it was taken from; null for the trade's. */
+		pieceId: string | null;
+		trade: Trade;
+		own: Piece[];
+		/** The piece is left as it is when it is left out. */
+		onset: (core: RingCore, piece?: Snapshot) => void;
+	}
+
+	let { core, pieceId, trade, own, onset }: Props = $props();
+
+	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
+	const materials = $derived(own.filter((p) => p.held.kind === 'material'));
+	const kindOf = (size: string) => trade.sizes.find((s) => s.size === size)?.kind;
+
+	function setCore(changes: Partial<RingCore>): void {
+		const next = { ...core, al_h: null, ...changes };
+		// A size of the other family comes with a mix of that family.
+		if (kindOf(next.size) !== trade.mixes.find((m) => m.mix === next.mix)?.kind) {
+			next.mix = kindOf(next.size) === 'powder' ? '2' : '43';
+			next.material = null;
+		}
+		onset(next, null);
+	}
+	function chooseCore(value: string): void {
+		const mine = cores.find((c) => c.id === value);
+		if (mine?.held.kind === 'core') {
+			const values = mine.held.values;
+			onset(
+				{ ...values, stack: core.stack ?? 1 },
+				{ id: mine.id, revision: mine.revision, values: values as Record<string, unknown> }
+			);
+		} else setCore({ size: value });
+	}
+	function chooseMix(value: string): void {
+		const mine = materials.find((m) => m.id === value);
+		if (mine?.held.kind === 'material') {
+			const values = mine.held.values;
+			setCore({
+				mix: values.like ?? core.mix,
+				material: { id: mine.id, revision: mine.revision, values }
+			});
+		} else setCore({ mix: value, material: null });
+	}
+</script>
+
+<label class="told"
+	>Ring
+	<select
+		aria-label="Ring"
+		value={pieceId ?? core.size}
+		onchange={(e) => chooseCore(e.currentTarget.value)}
+	>
+		{#if cores.length}
+			<optgroup label="In your drawer">
+				{#each cores as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
+			</optgroup>
+		{/if}
+		{#if pieceId && !cores.some((c) => c.id === pieceId)}
+			<option value={pieceId}>one that is in the bin now</option>
+		{/if}
+		<optgroup label="Trade sizes, nominal">
+			{#each trade.sizes as s (s.size)}
+				<option value={s.size}
+					>{s.size}: {millimetres(s.outer_m)} × {millimetres(s.inner_m)} × {millimetres(
+						s.height_m
+					)}</option
+				>
+			{/each}
+		</optgroup>
+	</select></label
+>
+<div class="row">
+	<label class="told inline"
+		>Mix
+		<select
+			aria-label="Mix"
+			value={core.material?.id ?? core.mix}
+			onchange={(e) => chooseMix(e.currentTarget.value)}
+		>
+			{#if materials.length}
+				<optgroup label="As you measured it">
+					{#each materials as m (m.id)}<option value={m.id}>{m.held.name}</option>{/each}
+				</optgroup>
+			{/if}
+			{#if core.material && !materials.some((m) => m.id === core.material?.id)}
+				<option value={core.material.id}>a material of yours</option>
+			{/if}
+			<optgroup label="Nominal">
+				{#each trade.mixes.filter((m) => m.kind === kindOf(core.size)) as m (m.mix)}
+					<option value={m.mix}>{m.mix}, {m.family}, µ {m.initial_permeability}</option>
+				{/each}
+			</optgroup>
+		</select></label
+	>
+	<Steps
+		label="Rings stacked"
+		value={core.stack ?? 1}
+		most={6}
+		onchange={(stack) => onset({ ...core, stack })}
+	/>
+</div>
+
+<style>
+	.row {
+		gap: 6px 14px;
+	}
+	label.told {
+		grid-template-columns: 72px minmax(0, 1fr);
+		align-items: center;
+		color: var(--soft);
+	}
+	label.inline {
+		display: flex;
+	}
+</style>

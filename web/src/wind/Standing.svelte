@@ -1,0 +1,60 @@
+<!-- @component
+	Capacitors, alone or two together, that make a value and stand the voltage that occurs.
+-->
+<script lang="ts">
+	import { answer, api, Refused, type Schemas } from '../lib/api/client';
+	import { combinedName } from '../drawer/words';
+	import { figures, quantity, tolerance } from '../lib/units/format';
+
+	interface Props {
+		/** Farad. */
+		capacitanceF: number;
+		/** Peak. */
+		voltageV: number;
+	}
+
+	let { capacitanceF, voltageV }: Props = $props();
+
+	let made = $state.raw<Schemas['CombinationsOut'] | null>(null);
+	async function look(capacitance_f: number, voltage_v: number): Promise<void> {
+		try {
+			made = await answer(
+				api.POST('/api/combinations', { body: { capacitance_f, voltage_v, within: 0.1 } })
+			);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			made = null;
+		}
+	}
+	// What makes it follows the value and the volts.
+	$effect(() => void look(capacitanceF, voltageV));
+	const rows = $derived([
+		...(made?.own ?? []).slice(0, 3).map((c) => ({ c, where: 'in your drawer' })),
+		...(made?.sold ?? []).slice(0, 3).map((c) => ({ c, where: 'sold' }))
+	]);
+</script>
+
+<h2>Capacitor: {quantity(capacitanceF, 'F')}, {figures(voltageV)} V peak or better</h2>
+{#if rows.length}
+	<ul>
+		{#each rows as { c, where }, i (i)}
+			<li class="told">
+				{combinedName(c)}, {where}:
+				<span class="mono"
+					>{quantity(c.capacitance_f, 'F')} {tolerance(c.tolerance)}, {figures(c.voltage_v)} V</span
+				>
+			</li>
+		{/each}
+	</ul>
+{:else if made}
+	<p class="told">
+		No mica of the table stands that: wind the trap of coax, or tune it below the band, or send
+		less.
+	</p>
+{/if}
+
+<style>
+	ul {
+		padding-left: 18px;
+	}
+</style>

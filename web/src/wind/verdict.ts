@@ -1,0 +1,172 @@
+/** What the verdict of the bench says: faults by their names, what to do about them, set-ups in words; pure. */
+
+import type { Schemas } from '../lib/api/client';
+import { quantity } from '../lib/units/format';
+
+export type Verdict = Schemas['VerdictOut'];
+export type Stated = Schemas['StatedOut'];
+export type Setup = Schemas['BenchSetupOut'];
+
+const text = (value: number | string | undefined) => String(value ?? '');
+const number = (value: number | string | undefined) => (typeof value === 'number' ? value : 0);
+
+/** A fault in a few words. */
+export function faultName({ code, values }: Stated): string {
+	switch (code) {
+		case 'right':
+			return 'wound as planned';
+		case 'turn_more':
+			return `a turn too many (${text(values.turns)})`;
+		case 'turn_less':
+			return `a turn too few (${text(values.turns)})`;
+		case 'tap_more':
+			return `the primary a turn too long (${text(values.turns)})`;
+		case 'tap_less':
+			return `the primary a turn too short (${text(values.turns)})`;
+		case 'bucking':
+			return 'the two halves wound against each other';
+		case 'reversed':
+			return 'one wire joined the wrong way round';
+		case 'other_mix':
+			return `a core of another mix, like ${text(values.mix)}`;
+		case 'one_ring':
+			return 'one ring instead of the stack';
+		case 'capacitor_missing':
+			return 'the capacitor missing, or not connected';
+		case 'capacitor_wrong':
+			return `a wrong capacitor, near ${quantity(number(values.capacitance_f), 'F')}`;
+		case 'shorted_turn':
+			return 'two turns touching';
+		default:
+			return code.replace(/_/g, ' ');
+	}
+}
+
+/** What to do about it. */
+export function remedy(code: string): string {
+	switch (code) {
+		case 'right':
+			return 'Fix the turns, then sweep once more: fixing moves them.';
+		case 'turn_more':
+		case 'turn_less':
+			return 'Count passes through the hole, not returns outside; look where it crosses over.';
+		case 'tap_more':
+		case 'tap_less':
+			return 'Count the passes of the primary alone; its end leaves after the last of them.';
+		case 'bucking':
+			return 'Unwind the second half. Behind the crossing the wire must go into the hole from the front again.';
+		case 'reversed':
+			return 'Find start and end of each wire with a continuity tester; each end joins the next start.';
+		case 'other_mix':
+			return 'Wind a few turns on another ring of the bag and characterise it; or plan with what you hold.';
+		case 'one_ring':
+			return 'See that every turn goes through both rings.';
+		case 'capacitor_missing':
+			return 'Look at its joints; measure it alone.';
+		case 'capacitor_wrong':
+			return 'Read its marking again; measure it alone.';
+		case 'shorted_turn':
+			return 'Look for scraped enamel, and for solder between turns.';
+		default:
+			return 'Look at it again before you hang it.';
+	}
+}
+
+/** The headline of a verdict: one short sentence. */
+export function headline(verdict: Verdict): string {
+	if (verdict.says === 'strange') {
+		return verdict.findings.some((f) => f.code === 'like_an_antenna')
+			? 'An antenna, not the winding'
+			: 'Like nothing expected';
+	}
+	if (verdict.says === 'named') {
+		return verdict.passed ? (verdict.hidden.length ? 'Right, but for a turn' : 'Right') : 'Wrong';
+	}
+	return verdict.passed === false ? 'Wrong, in one of these ways' : 'Cannot tell';
+}
+
+/** What it says in a sentence or two. */
+export function explained(verdict: Verdict): string[] {
+	const [first, ...others] = verdict.stated;
+	const out: string[] = [];
+	if (verdict.says === 'strange' || !first) {
+		out.push(
+			verdict.findings.some((f) => f.code === 'like_an_antenna')
+				? 'X passes zero again and again: something long hangs there. Take the antenna or the line off, put the resistor on, and sweep once more.'
+				: 'Nothing that was thought of looks like this sweep. Is the resistor on? Is the analyser on the right side? Is it calibrated where it is joined?'
+		);
+		return out;
+	}
+	if (others.length === 0) {
+		out.push(
+			first.code === 'right'
+				? 'The sweep is that of the winding as planned.'
+				: `It looks like ${faultName(first)}.`
+		);
+	} else {
+		const names = verdict.stated.map(faultName);
+		out.push(
+			`It is ${names.slice(0, -1).join(', ')} or ${names[names.length - 1]}; this sweep cannot tell which.`
+		);
+	}
+	const hidden = verdict.hidden.filter((h) => !verdict.stated.some((s) => s.code === h.code));
+	const turn = hidden.some((h) => h.code === 'turn_more' || h.code === 'turn_less');
+	if (turn) {
+		out.push('A turn more or less lies within the spread of the core: no such sweep shows it.');
+	}
+	const mixes = hidden.filter((h) => h.code === 'other_mix').map((h) => text(h.values.mix));
+	if (mixes.length) out.push(`Nor does it show mix ${mixes.join(' or ')} in its place.`);
+	if (!verdict.next_setup && (turn || others.length > 0)) {
+		out.push('No other sweep of it would tell either: count the turns.');
+	}
+	if (verdict.findings.some((f) => f.code === 'narrow_sweep')) {
+		out.push('The sweep is less than an octave wide: a wider one tells more.');
+	}
+	return out;
+}
+
+/** A set-up: what it is called, and what to do. */
+export function setupWords(setup: Setup, kind: string): { title: string; hint: string } {
+	switch (setup.key) {
+		case 'resistor':
+			return {
+				title: `on ${quantity(setup.resistor_ohm ?? 0, 'Ω')}`,
+				hint: 'A carbon or film resistor across the output, short leads; the analyser on the coax side.'
+			};
+		case 'half':
+			return {
+				title: `on ${quantity(setup.resistor_ohm ?? 0, 'Ω')}`,
+				hint: 'Half the resistor: two of them side by side.'
+			};
+		case 'open':
+			return {
+				title: 'output open',
+				hint: 'Nothing on the output: what the core alone puts there.'
+			};
+		case 'shorted':
+			return {
+				title: 'output shorted',
+				hint: 'A short wire across the output: what leaks between.'
+			};
+		case 'link':
+			return {
+				title: `${setup.link_turns ?? 3} turns of your own beside it`,
+				hint: 'Any thin wire through the same hole, its two ends on the analyser; the winding left open.'
+			};
+		default:
+			return {
+				title: 'alone across the port',
+				hint:
+					kind === 'choke'
+						? 'Braid to braid: both ends of the coax on the analyser by their outsides.'
+						: 'Both ends on the analyser, nothing else joined, leads short.'
+			};
+	}
+}
+
+/** Over which frequencies one sweeps it, Hz. */
+export function benchRange(kind: string, resonanceHz: number | null): [number, number] {
+	if (kind === 'trap' && resonanceHz)
+		return [Math.max(1e6, resonanceHz / 4), Math.min(60e6, resonanceHz * 2.2)];
+	return [1.8e6, 30e6];
+}

@@ -25,6 +25,7 @@ from browser import demo_page, settle  # noqa: E402
 from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
 from yielding_coil.api.reports import report_of  # noqa: E402
+from yielding_coil.api.suspects import setups_of, suspects_of  # noqa: E402
 from yielding_coil.api.wound import WindingAsked  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.choosing import Task, judge, turn_pairs  # noqa: E402
@@ -36,6 +37,8 @@ from yielding_coil.core.sweep import Sweep  # noqa: E402
 from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
+from yielding_coil.core.verdict import Taken, seen_of  # noqa: E402
+from yielding_coil.core.verdict import judge as weigh  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
 from yielding_coil.store.wound import WoundTransformer  # noqa: E402
 
@@ -220,6 +223,14 @@ def windings() -> None:
     together = seconds(lambda: judge(rings, pairs, task))
     some = rings[::12]
     alone = seconds(lambda: [judge([r], [p], task) for r in some for p in pairs]) * len(rings) / len(some)
+    planned = suspects_of(content, unun)
+    there = setups_of(unun)[0]
+    wide = np.linspace(1.8e6, 30e6, 201)
+    swept = Sweep(
+        wide, impedance_of(seen_of(planned[1], there, wide, np.zeros((1, 1 + len(planned[1].spreads))))[0])
+    )
+    took = seconds(lambda: weigh([Taken(there, swept)], planned))
+    print(f"      verdict of the bench, {len(planned)} suspects: {took * 1e3:.0f} ms")
     gate(
         "judging every core for one task",
         f"{len(rings) * len(pairs)} pairs of ring and turns in {together:.2f} s, wanted under 2 s; "

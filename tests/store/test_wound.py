@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+from keeping import stands_in
 from pydantic import TypeAdapter, ValidationError
 
 from yielding_coil import data
@@ -68,7 +69,7 @@ def unun(**changes):
 
 @pytest.mark.parametrize("kept", [UNUN_1, RING_COIL_1], ids=["unun", "ring coil"])
 def test_version_1_of_a_wound_thing_is_read_and_written_unchanged(kept):
-    assert ANY.validate_python(kept).model_dump(mode="json") == kept
+    assert stands_in(kept, ANY.validate_python(kept).model_dump(mode="json"))
 
 
 @pytest.mark.parametrize("wiring", WIRINGS)

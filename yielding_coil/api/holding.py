@@ -8,7 +8,7 @@ from yielding_coil.api.numbers import number
 from yielding_coil.core.optimum import worst_over
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.tolerance import Spread, Yield, yield_of
-from yielding_coil.store.content import DesignContent
+from yielding_coil.store.content import DesignContent, ResistorAntenna
 
 # Builds tried for a figure that is kept or compared.
 BUILDS = 2048
@@ -32,8 +32,10 @@ def share_of(content: DesignContent, system: System) -> float:
 
 
 def summary_of(content: DesignContent, antenna: Antenna) -> dict[str, Any]:
-    """What the shelf says of a design."""
+    """What the shelf says of a design; nothing where but a resistor hangs on a line: no antenna is that good."""
     system = content.system(antenna)
+    if not content.part_spreads() and isinstance(content.antenna, ResistorAntenna):
+        return {"worst_swr": None, "share": None}
     worst = worst_over(system, content.core_targets())
     share = share_of(content, system)
     return {"worst_swr": number(max(worst)), "share": share}

@@ -22,7 +22,15 @@
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
 	const at = $derived(
-		sweep ? (matched ? 'match' : 'sweep') : build.hung ? 'trim' : matched ? 'wind' : 'wire'
+		sweep
+			? matched
+				? 'match'
+				: 'sweep'
+			: build.hung
+				? 'trim'
+				: build.chosen_design_id !== null
+					? 'wind'
+					: 'wire'
 	);
 	const limits = $derived(
 		[...new Set(build.targets.map((t) => t.swr_limit))].map(swr).join(' and ')
@@ -90,6 +98,9 @@
 			{:else if build.hung}
 				<strong>Hung.</strong> <strong>Next:</strong> read its dip and trim it, {build.entries} entries
 				in its log.
+			{:else if !sweep && build.chosen_design_id !== null}
+				<strong>Winding</strong> designed. <strong>Next:</strong> wind it, check it alone on the bench,
+				then hang the wire.
 			{:else if !sweep}
 				<strong>Planned.</strong> <strong>Next:</strong> cut the wire, hang it, read its dip.
 			{:else}

@@ -20,6 +20,7 @@
 	let open = $state<string | null>(null);
 	const asked = router.place.query.get('kind');
 	let kind = $state<Kind>(kinds.find((k) => k.key === asked)?.key ?? 'core');
+	let measuring = $state(router.place.query.get('measure') !== null);
 	const shownMost = 40;
 
 	async function attempt(act: () => Promise<unknown>): Promise<boolean> {
@@ -208,7 +209,15 @@
 			</p>
 		{/if}
 	</section>
-	{#if trade && (kind === 'core' || kind === 'material' || kind === 'coil' || kind === 'capacitor' || kind === 'trap')}
+	{#if trade && (kind === 'core' || kind === 'capacitor') && !measuring}
+		<p class="measure">
+			<button class="button" onclick={() => (measuring = true)}
+				>{kind === 'core'
+					? 'Which ring is this? Measure one you hold'
+					: 'Measure one you hold'}</button
+			>
+		</p>
+	{:else if trade && (kind === 'core' || kind === 'material' || kind === 'coil' || kind === 'capacitor' || kind === 'trap')}
 		<Characterise
 			{kind}
 			{trade}
@@ -260,6 +269,9 @@
 </main>
 
 <style>
+	.measure {
+		margin-bottom: 14px;
+	}
 	ul {
 		list-style: none;
 		padding: 0;

@@ -156,7 +156,7 @@
 	}
 </script>
 
-<section class="sheet unprinted" aria-label="The verdict of the bench">
+<section class="sheet unprinted" aria-label="Bench check">
 	<h2>The verdict of the bench <Help topic="verdict" name="the verdict of the bench" /></h2>
 	{#if bench.problem}<Note kind="danger">{bench.problem}.</Note>{/if}
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}

@@ -33,6 +33,8 @@
 			.map((f) => finding(f))
 			.filter((t) => t !== null)
 	);
+	/** Known as its table knows it. */
+	const nominal = $derived((winding?.made_of.tolerance ?? 1) > 0.1);
 	const voltage = $derived(winding?.findings.find((f) => f.code === 'winding_voltage'));
 	const box = $derived(winding?.fit.boxes.filter((b) => b.fits) ?? []);
 </script>
@@ -65,11 +67,11 @@
 			</p>
 			<p class="told">
 				{#each winding.heat as h, i (h.label)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}.
-				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}.
-				{#if winding.made_of.tolerance > 0.1}
-					<a href="/drawer">Characterise yours</a>: the loss then comes from your core.
-				{:else}
-					That is your own measurement.
+				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{nominal
+					? ' only.'
+					: ', as you measured it.'}
+				{#if nominal}
+					<a href="/drawer?measure">Characterise yours</a>: the loss then comes from your core.
 				{/if}
 			</p>
 		{/if}

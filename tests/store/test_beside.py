@@ -1,0 +1,105 @@
+"""Chokes and traps as designs keep them, and materials of one's own."""
+
+import math
+
+import pytest
+from keeping import stands_in
+from pydantic import TypeAdapter, ValidationError
+
+from yielding_coil import data
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.store.beside import Beside, Choke, WireTrap
+from yielding_coil.store.wound import MaterialValues, RingCore
+
+ANY = TypeAdapter(Beside)
+# As they were first kept; these lines never change.
+CHOKE_1 = {
+    "kind": "choke",
+    "key": "choke",
+    "core": {"mix": "43", "size": "FT240", "stack": 1, "al_h": None, "material": None},
+    "former_m": None,
+    "cable": "ptfe-2.8",
+    "outer_m": 0.0028,
+    "turns": 11,
+    "crossed": True,
+    "tail_m": 0.04,
+    "current_a": None,
+    "piece": None,
+}
+TRAP_1 = {
+    "kind": "trap",
+    "key": "trap",
+    "tuned_hz": 24.192e6,
+    "high_hz": 24.94e6,
+    "low_hz": 21.225e6,
+    "capacitance_f": 3e-11,
+    "capacitance_spread": 0.05,
+    "former_m": 0.025,
+    "wire": "cu-1.6",
+    "wire_piece": None,
+    "pitch_m": None,
+    "coil_spread": 0.04,
+    "cable": None,
+    "outer_m": 0.005,
+    "housing_f": 1e-12,
+    "wire_radius_m": 0.0008,
+    "legs": 2,
+    "piece": None,
+}
+POINTS = [
+    {"frequency_hz": 1e6, "real": 640.0, "imaginary": 80.0},
+    {"frequency_hz": 10e6, "real": 210.0, "imaginary": 190.0},
+]
+
+
+@pytest.mark.parametrize("kept", [CHOKE_1, TRAP_1], ids=["choke", "trap"])
+def test_version_1_is_read_and_kept_the_same(kept):
+    assert stands_in(kept, ANY.validate_python(kept).model_dump(mode="json"))
+
+
+def test_a_trap_resonates_where_it_is_tuned_its_own_capacitance_counted():
+    trap = WireTrap(**TRAP_1)
+    part = trap.to_core()
+
+    assert part.resonance_hz == pytest.approx(24.192e6, rel=1e-6)
+    assert part.capacitance_f > 30e-12
+    # By hand: ω²LC of the fixed capacitor alone would want more inductance.
+    assert part.inductance_h < 1 / ((2 * math.pi * 24.192e6) ** 2 * 30e-12)
+
+
+def test_a_trap_of_coax_has_no_capacitor_of_its_own():
+    coax = WireTrap(**{**TRAP_1, "cable": "pe-5", "former_m": 0.032})
+
+    assert coax.turns == coax.coax.coil.turns
+    assert coax.to_core().resonance_hz == pytest.approx(24.192e6, rel=0.03)
+
+
+def test_a_choke_stands_on_a_ring_or_on_a_former_and_not_on_nothing():
+    assert Choke(**CHOKE_1).winding().crosses_after == 6
+    air = Choke(**{**CHOKE_1, "core": None, "former_m": 0.066})
+    assert air.to_core().inductance_h > 0
+    with pytest.raises(OutOfDomainError, match="former_m is none"):
+        Choke(**{**CHOKE_1, "core": None}).to_core()
+    with pytest.raises(OutOfDomainError, match="core is none"):
+        air.winding()
+
+
+def test_a_material_of_ones_own_replaces_the_curve_and_keeps_the_rest_of_its_mix():
+    values = MaterialValues(points=POINTS, tolerance=0.03, like="43")
+    snapshot = {"id": "00000000-0000-4000-8000-000000000000", "revision": 1, "values": values}
+    own = RingCore(mix="43", size="FT240", material=snapshot)
+    nominal = data.ring_material("43")
+
+    assert own.spread == 0.03
+    assert complex(own.ring.material.permeability(1e6)) == pytest.approx(640 - 80j)
+    assert own.ring.material.curie_c == nominal.curie_c
+    assert "as you measured it from 1 to 10 MHz" in own.ring.material.note
+    # A measured curve of powder is not scaled to the trade's factor.
+    powder = RingCore(mix="2", size="T68", material=snapshot).ring
+    assert powder.one_al_h == pytest.approx(powder.computed_al_h)
+
+
+@pytest.mark.parametrize("points", [[], POINTS[:1], [{**POINTS[0], "real": -1.0}, POINTS[1]]])
+def test_a_curve_needs_two_points_above_zero(points):
+    with pytest.raises(ValidationError):
+        MaterialValues(points=points, tolerance=0.03)

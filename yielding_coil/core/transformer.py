@@ -7,7 +7,7 @@ the load.
 
 import math
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -64,6 +64,11 @@ class Flow(NamedTuple):
             self.load_v * root,
             self.low_a * root,
         )
+
+
+def _whole(values: Any, shape: tuple[int, ...]) -> Any:
+    """An array at its whole shape; most have it already."""
+    return values if np.shape(values) == shape else np.broadcast_to(values, shape)
 
 
 @dataclass(frozen=True, slots=True)
@@ -171,16 +176,16 @@ class Transformer:
         # numpy broadcasts whatever stands in these fields; one shape for all of them is the caller's gain.
         shape = np.broadcast(input_a, core_w, copper_w).shape
         return Flow(
-            near_ohm=np.broadcast_to(primary_v / input_a, shape),
-            input_a=np.broadcast_to(np.abs(input_a), shape),
-            core_w=np.broadcast_to(core_w, shape),
-            copper_w=np.broadcast_to(copper_w, shape),
-            capacitor_w=np.broadcast_to(np.abs(primary_v) ** 2 * np.real(capacitor_s) / 2, shape),
-            load_w=np.broadcast_to(load.real / 2, shape),
-            input_v=np.broadcast_to(np.abs(primary_v), shape),
-            core_v=np.broadcast_to(np.abs(core_v), shape),
-            load_v=np.broadcast_to(np.abs(load), shape),
-            low_a=np.broadcast_to(np.abs(low_a), shape),
+            near_ohm=_whole(primary_v / input_a, shape),
+            input_a=_whole(np.abs(input_a), shape),
+            core_w=_whole(core_w, shape),
+            copper_w=_whole(copper_w, shape),
+            capacitor_w=_whole(np.abs(primary_v) ** 2 * np.real(capacitor_s) / 2, shape),
+            load_w=_whole(load.real / 2, shape),
+            input_v=_whole(np.abs(primary_v), shape),
+            core_v=_whole(np.abs(core_v), shape),
+            load_v=_whole(np.abs(load), shape),
+            low_a=_whole(np.abs(low_a), shape),
         )
 
     def input_impedance(self, frequency_hz: Reals, load_ohm: Complexes) -> Complex:

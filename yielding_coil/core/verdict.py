@@ -351,7 +351,9 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     stated = order[:1]
     while sum(by_code[c] for c in stated) < NAMED and len(stated) < len(order):
         stated.append(order[len(stated)])
-    hidden = _hidden(taken, suspects)
+    # Where right is out of the question, only what is stated may still be too near to it.
+    near = suspects if RIGHT in stated else [suspects[best[c]] for c in stated]
+    hidden = _hidden(taken, suspects, near)
     if any(suspects[best[c]] in hidden for c in stated) and RIGHT not in stated:
         stated.append(RIGHT)
     likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit, fits[best[c]].seen) for c in stated)
@@ -372,32 +374,44 @@ GRADUAL = ("capacitor_wrong",)
 TELLS = 9.0
 
 
-def _hidden(taken: Sequence[Taken], suspects: Sequence[Suspect]) -> tuple[Suspect, ...]:
+def _hidden(taken: Sequence[Taken], suspects: Sequence[Suspect], among: Sequence[Suspect]) -> tuple[Suspect, ...]:
     """Faults that these sweeps could not tell from what is planned: their curves lie within its tolerances."""
     planned = next((s for s in suspects if s.code == RIGHT), None)
     if planned is None:
         return ()
-    others = [s for s in suspects if s is not planned and s.code not in GRADUAL]
-    return tuple(s for s in others if _distance(planned, s, taken) < TELLS)
+    others = [s for s in among if s is not planned and s.code not in GRADUAL]
+    around = _Around.of(planned, taken)
+    return tuple(s for s in others if around.distance(s, taken) < TELLS)
 
 
-def _distance(one: Suspect, other: Suspect, taken: Sequence[Taken]) -> float:
-    """Squares of the distance between two suspects over the tolerances of the first and the sweep's doubt."""
-    k = 1 + len(one.spreads)
-    builds = np.concatenate([np.zeros((1, k)), STEP * np.eye(k)])
-    still = np.zeros((1, 1 + len(other.spreads)))
-    slopes, apart, blocks = [], [], []
-    for t in taken:
-        f, _ = t.thinned()
-        around = seen_of(one, t.setup, f, builds)
-        slopes.append(_both(around[1:] - around[0]) / STEP)
-        apart.append(_both(around[0] - seen_of(other, t.setup, f, still)[0]))
-        left_by = residual_columns(f, around[0], _residual(t))
-        columns = np.concatenate([left_by, _shape_columns(one, t.setup, f, np.zeros((1, k)))], axis=1)
-        blocks.append(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
-    slope, difference = np.concatenate(slopes, axis=1), np.concatenate(apart)
-    covariance = block_diag(*blocks) + slope.T @ slope
-    return float(difference @ cho_solve(cho_factor(covariance), difference))
+class _Around(NamedTuple):
+    """What a suspect shows in some sweeps; the factored covariance of its tolerances and of the sweeps' doubt."""
+
+    seen: Real
+    factor: tuple[Real, bool]
+
+    @classmethod
+    def of(cls, suspect: Suspect, taken: Sequence[Taken]) -> "_Around":
+        k = 1 + len(suspect.spreads)
+        builds = np.concatenate([np.zeros((1, k)), STEP * np.eye(k)])
+        seen, slopes, blocks = [], [], []
+        for t in taken:
+            f, _ = t.thinned()
+            gamma = seen_of(suspect, t.setup, f, builds)
+            seen.append(_both(gamma[0]))
+            slopes.append(_both(gamma[1:] - gamma[0]) / STEP)
+            left_by = residual_columns(f, gamma[0], _residual(t))
+            columns = np.concatenate([left_by, _shape_columns(suspect, t.setup, f, np.zeros((1, k)))], axis=1)
+            blocks.append(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
+        slope = np.concatenate(slopes, axis=1)
+        return cls(np.concatenate(seen), cho_factor(block_diag(*blocks) + slope.T @ slope))
+
+    def distance(self, other: Suspect, taken: Sequence[Taken]) -> float:
+        """Squares of the distance to another suspect as it is meant."""
+        still = np.zeros((1, 1 + len(other.spreads)))
+        there = [_both(seen_of(other, t.setup, t.thinned()[0], still)[0]) for t in taken]
+        apart = self.seen - np.concatenate(there)
+        return float(apart @ cho_solve(self.factor, apart))
 
 
 def _telling(one: Suspect, other: Suspect, taken: Sequence[Taken], setups: Sequence[Setup]) -> Setup | None:
@@ -407,7 +421,8 @@ def _telling(one: Suspect, other: Suspect, taken: Sequence[Taken], setups: Seque
     for setup in setups:
         if setup.key in have:
             continue
-        squares = _distance(one, other, [*taken, replace(taken[0], setup=setup)])
+        more = [*taken, replace(taken[0], setup=setup)]
+        squares = _Around.of(one, more).distance(other, more)
         if squares > most:
             best, most = setup, squares
     return best

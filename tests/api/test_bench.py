@@ -169,6 +169,10 @@ class TestCharacterise:
         assert width(own) < 0.6 * width(nominal)
         assert own["heat"][0]["loss_db"] != pytest.approx(nominal["heat"][0]["loss_db"], rel=0.005)
         assert "as you measured it" in own["made_of"]["note"]
+        build = wire_build(client)
+        client.post(f"/api/builds/{build['id']}/designs", json={"name": "own", "content": unun(core=core)})
+        used = {p["name"]: p["used"] for p in ({**p, **p["held"]} for p in client.get("/api/pieces").json())}
+        assert used["the orchard's"] == 1
 
     def test_turns_miscounted_are_refused(self, client, bench):
         """Where eleven turns are tens of ohms; from a megahertz on they are kilohms, and calibration hides it."""

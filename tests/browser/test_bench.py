@@ -186,6 +186,31 @@ def test_a_coil_of_ones_own_and_what_is_none(ready, settle):
     yours = page.get_by_role("region", name="Yours")
     expect(yours).to_contain_text("the one in the tin")
     expect(yours).to_contain_text("measured")
+    # In a design it stands as it reads, as sure as it was measured.
+    page.goto(re.match(r"http://[^/]+", page.url)[0])
+    page.get_by_role("link", name="Allotment long vertical").click()
+    page.get_by_role("link", name="Wind", exact=True).click()
+    settle()
+    page.get_by_label("As measured").select_option(label="the one in the tin")
+    settle()
+    expect(page.get_by_role("region", name="Verdict")).to_contain_text(", as you measured it.")
+
+
+@pytest.mark.parametrize(
+    ("wound", "says"), [("wind it right", "^Right"), ("wind it with a fault", "^(Wrong|Cannot tell)")]
+)
+def test_the_loft_traps_go_from_choice_to_the_verdict_of_the_bench(ready, settle, wound, says):
+    page = ready
+    page.get_by_role("link", name="Loft trap dipole").click()
+    page.get_by_role("heading", name="Trap", exact=True).wait_for()
+    settle()
+    expect(page.get_by_role("heading", name="Cut before you start")).to_be_visible()
+    button(page, wound).click()
+    settle()
+
+    expect(verdict(page).get_by_role("status").first).to_have_text(re.compile(says))
+    chart = page.get_by_role("img", name="Expected resistance on the bench, ohms")
+    expect(chart.locator("path.measured")).to_have_count(1)
 
 
 def begin(page, address, client, name, settle):

@@ -49,6 +49,18 @@ def found_of(mix: str, scale: float, rng: np.random.Generator, *, noise_only: bo
     return characterise.ring(wound, SIZE, TABLE, residual_db=60, noise=3e-4)
 
 
+FIGURES: list[str] = []
+
+
+@pytest.fixture(scope="module", autouse=True)
+def figures(pytestconfig):
+    """Printed when all are through, past pytest's capturing."""
+    yield
+    with pytestconfig.pluginmanager.getplugin("capturemanager").global_and_fixture_disabled():
+        print(f"\nRings characterised, {TRIALS} a line:")
+        print("\n".join(FIGURES))
+
+
 @pytest.mark.parametrize("mix", ["31", "43", "61", "52", "unknown"])
 def test_a_ring_is_recognised_and_its_intervals_hold_the_truth(mix):
     rng = np.random.default_rng([SEED, *mix.encode()])
@@ -60,7 +72,7 @@ def test_a_ring_is_recognised_and_its_intervals_hold_the_truth(mix):
         truth = permeability(mix, found.frequency_hz) * scale
         held.append(np.abs(found.permeability.real - truth.real) <= 1.96 * found.real_error)
         held.append(np.abs(found.permeability.imag - truth.imag) <= 1.96 * found.imaginary_error)
-    print(mix, dict(said), f"intervals hold {np.concatenate(held).mean():.3f}")
+    FIGURES.append(f"{mix}: said {dict(said)}, intervals hold {np.concatenate(held).mean():.3f} of the points")
 
     if mix == "unknown":
         assert said[()] == TRIALS
@@ -80,6 +92,6 @@ def test_with_noise_only_the_permeability_is_right_to_five_percent(mix):
         truth = permeability(mix, found.frequency_hz[inside])
         worst = max(worst, float((np.abs(found.permeability[inside] - truth) / np.abs(truth)).max()))
         assert found.frequency_hz[0] == pytest.approx(0.1e6)
-    print(mix, f"worst {worst:.4f}")
+    FIGURES.append(f"{mix}: with noise only at worst {100 * worst:.1f} % off")
 
     assert worst <= 0.05

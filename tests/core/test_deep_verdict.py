@@ -94,11 +94,13 @@ TABLE: dict[str, Counter[str]] = {}
 
 
 @pytest.fixture(scope="module", autouse=True)
-def confusion():
-    """Printed when all are through."""
+def confusion(pytestconfig):
+    """Printed when all are through, past pytest's capturing."""
     yield
-    for row, columns in TABLE.items():
-        print(f"{row:44} " + ", ".join(f"{said} {count}" for said, count in columns.most_common()))
+    with pytestconfig.pluginmanager.getplugin("capturemanager").global_and_fixture_disabled():
+        print(f"\nThe verdict of the bench, {TRIALS} trials a row:")
+        for row, columns in TABLE.items():
+            print(f"{row:44} " + ", ".join(f"{said} {count}" for said, count in columns.most_common()))
 
 
 def tried(name: str, made: tuple[list[Suspect], list[Setup]], code: str) -> list[verdict.Verdict]:

@@ -63,9 +63,10 @@ def designs_that_use(session: Session) -> dict[UUID, int]:
     )
     used: dict[UUID, int] = {}
     for content in session.scalars(query):
-        held = {
-            e[field]["id"] for e in content.get("elements", []) for field in ("piece", "wire_piece") if e.get(field)
-        }
+        parts = [*content.get("elements", []), *content.get("beside", [])]
+        taken = [part.get(field) for part in parts for field in ("piece", "wire_piece")]
+        taken += [(part.get("core") or {}).get("material") for part in parts]
+        held = {snapshot["id"] for snapshot in taken if snapshot}
         for piece_id in held:
             used[UUID(piece_id)] = used.get(UUID(piece_id), 0) + 1
     return used

@@ -10,6 +10,7 @@
 	import { figures, megahertz, millimetres, quantity, tolerance } from '../lib/units/format';
 	import LineSlot from '../lines/LineSlot.svelte';
 	import { Bench } from '../measure/bench.svelte';
+	import OnBench from '../measure/OnBench.svelte';
 	import Steps from '../wind/Steps.svelte';
 	import PermeabilityChart from './PermeabilityChart.svelte';
 	import type { Held } from './words';
@@ -243,23 +244,8 @@
 					/>
 				</ol>
 			{/if}
-			{#if bench.analyser?.kind === 'simulated' && bench.analyser.connected}
-				<label class="told soft"
-					>On the invented bench is
-					<select
-						aria-label="On the invented bench is"
-						value={bench.analyser.thing}
-						onchange={(event) => {
-							const thing = event.currentTarget.value;
-							void bench.attempt(() => bench.screwOn(thing));
-						}}
-					>
-						{#each bench.analyser.bench as thing (thing.key)}<option value={thing.key}
-								>{thing.label}</option
-							>{/each}
-					</select></label
-				>
-			{:else if !bench.analyser?.connected}
+			<OnBench {bench} />
+			{#if !bench.analyser?.connected}
 				<p class="told soft">
 					No analyser is connected: <a href="/analyser">connect one</a>, or drop files of the
 					sweeps.

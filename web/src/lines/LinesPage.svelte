@@ -13,6 +13,7 @@
 	import { distance, figures, length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { Bench } from '../measure/bench.svelte';
+	import OnBench from '../measure/OnBench.svelte';
 	import LineSlot from './LineSlot.svelte';
 	import LossChart from './LossChart.svelte';
 	import OwnCables from './OwnCables.svelte';
@@ -191,22 +192,7 @@
 					/>
 				{/if}
 			</div>
-			{#if bench.analyser?.kind === 'simulated' && canSweep}
-				<label class="told soft"
-					>On the invented bench is
-					<select
-						value={bench.analyser.thing}
-						onchange={(event) => {
-							const thing = event.currentTarget.value;
-							void bench.attempt(() => bench.screwOn(thing));
-						}}
-					>
-						{#each bench.analyser.bench as thing (thing.key)}<option value={thing.key}
-								>{thing.label}</option
-							>{/each}
-					</select></label
-				>
-			{/if}
+			<OnBench {bench} />
 			<p class="told soft">
 				{#if !canSweep}
 					<span><a href="/analyser">Connect an analyser</a>, or choose two files.</span>

@@ -6,6 +6,7 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, megahertz, millimetres, quantity } from '../lib/units/format';
 	import Core from './Core.svelte';
+	import Measured from './Measured.svelte';
 	import Steps from './Steps.svelte';
 	import type { Changes, Choke, WireTrap } from './wound';
 
@@ -167,6 +168,7 @@
 				onsettle={(housing_f) => onset({ housing_f })}
 			/>
 		</div>
+		<Measured {element} {own} centerHz={element.high_hz} {onset} />
 		{#if !element.cable}
 			<label class="told"
 				>Wire

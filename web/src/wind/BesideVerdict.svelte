@@ -5,6 +5,7 @@
 	import type { Build, Schemas } from '../lib/api/client';
 	import { figures, length, megahertz, quantity, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import BesideTable from './BesideTable.svelte';
 	import type { Winding } from './wound';
 
 	interface Props {
@@ -35,6 +36,22 @@
 	const lower = $derived(trap?.bands[1]);
 	const upper = $derived(trap?.bands[0]);
 	const m = (value: number | null) => (value === null ? '–' : length(value, units.length));
+	const schools = $derived.by(() => {
+		if (!trap || !upper || !lower) return [];
+		const row = (name: string, text: (s: Schemas['SchoolOut']) => string) => ({
+			name,
+			cells: trap.schools.map(text)
+		});
+		return [
+			row('tuned to', (s) => megahertz(s.tuned_hz)),
+			row('volts, peak', (s) => (s.voltage_v === null ? '–' : figures(s.voltage_v))),
+			row(`lost on ${upper.label}`, (s) => (s.loss_w === null ? '–' : watts(2 * s.loss_w))),
+			row(`lost on ${lower.label}`, (s) =>
+				s.lower_share === null ? '–' : `${figures(100 * s.lower_share, 2)} %`
+			),
+			row('beyond it', (s) => m(s.outer_m))
+		];
+	});
 </script>
 
 {#if choke && worst}
@@ -82,47 +99,17 @@
 		)} MHz; housed, {megahertz(trap.housed_hz)} MHz. On {lower.label} it acts as {quantity(
 			lower.acts_as_h,
 			'H'
-		)}, and the traps take {figures(100 * lower.lost_share, 2)} %; on {upper.label}
+		)}, carries {figures(lower.current_a)} A peak, and the traps take {figures(
+			100 * lower.lost_share,
+			2
+		)} %; on {upper.label}
 		{figures(100 * upper.lost_share, 2)} %.
 	</p>
 	<p class="told">
 		Each leg: <b class="mono">{m(trap.inner_m)}</b> to the trap,
 		<b class="mono">{m(trap.outer_m)}</b> beyond it, by the line estimate.
 	</p>
-	<table>
-		<thead>
-			<tr
-				><th></th>{#each trap.schools as s (s.name)}<th>{s.name}</th>{/each}</tr
-			>
-		</thead>
-		<tbody>
-			<tr
-				><th scope="row">tuned to</th>{#each trap.schools as s (s.name)}<td class="mono"
-						>{megahertz(s.tuned_hz)}</td
-					>{/each}</tr
-			>
-			<tr
-				><th scope="row">volts, peak</th>{#each trap.schools as s (s.name)}<td class="mono"
-						>{s.voltage_v === null ? '–' : figures(s.voltage_v)}</td
-					>{/each}</tr
-			>
-			<tr
-				><th scope="row">lost on {upper.label}</th>{#each trap.schools as s (s.name)}<td
-						class="mono">{s.loss_w === null ? '–' : watts(2 * s.loss_w)}</td
-					>{/each}</tr
-			>
-			<tr
-				><th scope="row">lost on {lower.label}</th>{#each trap.schools as s (s.name)}<td
-						class="mono">{s.lower_share === null ? '–' : `${figures(100 * s.lower_share, 2)} %`}</td
-					>{/each}</tr
-			>
-			<tr
-				><th scope="row">beyond it</th>{#each trap.schools as s (s.name)}<td class="mono"
-						>{m(s.outer_m)}</td
-					>{/each}</tr
-			>
-		</tbody>
-	</table>
+	<BesideTable heads={trap.schools.map((s) => s.name)} rows={schools} />
 	<p class="told soft">
 		Two schools: in the band, or just below it. Below it bears less there and loads the lower band
 		more.
@@ -165,22 +152,6 @@
 	.bar .reactive,
 	.bar .too-little {
 		background: var(--enamel);
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: var(--size-12);
-		margin: 6px 0;
-	}
-	th {
-		text-align: left;
-		font-weight: 500;
-		color: var(--soft);
-	}
-	td,
-	thead th {
-		text-align: right;
-		padding: 1px 0 1px 6px;
 	}
 	.told + .told {
 		margin-top: 6px;

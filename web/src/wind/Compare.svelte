@@ -5,6 +5,7 @@
 	import { type Build, type Content, type Design, type Element, said } from '../lib/api/client';
 	import { figures, swr } from '../lib/units/format';
 	import { withElement, woundName } from '../match/shape';
+	import BesideTable from './BesideTable.svelte';
 	import { report } from './report';
 	import { hottest, type Transformer, type Winding } from './wound';
 
@@ -113,14 +114,41 @@
 		}
 	});
 
-	const bands = $derived(
-		winding.heat.map((h) => {
-			const o = other?.heat.find((x) => x.label === h.label);
-			return { label: h.label, here: h, other: o };
-		})
-	);
-	const better = (a: number, b: number, by: number) => (a < b - by ? 'wins' : '');
+	/** The column of the lower value; none where they are alike. */
+	const lower = (a: number, b: number, by: number) => (a < b - by ? 0 : b < a - by ? 1 : null);
+	const metres = (w: Winding) => w.cuts.reduce((sum, c) => sum + c.cut_m, 0);
 	const warm = (w: Winding) => hottest(w.heat, build.mode)?.rise.rise_c ?? 0;
+	const rows = $derived.by(() => {
+		const there = other;
+		if (!there) return [];
+		return [
+			...winding.heat.flatMap((here) => {
+				const o = there.heat.find((x) => x.label === here.label);
+				if (!o) return [];
+				return [
+					{
+						name: `${here.label}, lost`,
+						cells: [`${here.loss_db.toFixed(2)} dB`, `${o.loss_db.toFixed(2)} dB`],
+						wins: lower(here.loss_db, o.loss_db, 0.02)
+					},
+					{
+						name: `${here.label}, SWR`,
+						cells: [swr(here.swr), swr(o.swr)],
+						wins: lower(here.swr ?? 99, o.swr ?? 99, 0.02)
+					}
+				];
+			}),
+			{
+				name: 'warms by',
+				cells: [`${figures(warm(winding), 2)} °C`, `${figures(warm(there), 2)} °C`],
+				wins: lower(warm(winding), warm(there), 0.5)
+			},
+			{
+				name: 'wire',
+				cells: [`${figures(metres(winding))} m`, `${figures(metres(there))} m`]
+			}
+		];
+	});
 </script>
 
 <h3 class="eyebrow">Beside another one</h3>
@@ -130,47 +158,7 @@
 </select>
 {#if problem}<p class="told">{problem}.</p>{/if}
 {#if other && choice}
-	<table>
-		<thead>
-			<tr><th></th><th>this</th><th>{choice.name}</th></tr>
-		</thead>
-		<tbody>
-			{#each bands as b (b.label)}
-				{#if b.other}
-					<tr>
-						<th scope="row">{b.label}, lost</th>
-						<td class="mono {better(b.here.loss_db, b.other.loss_db, 0.02)}"
-							>{b.here.loss_db.toFixed(2)} dB</td
-						>
-						<td class="mono {better(b.other.loss_db, b.here.loss_db, 0.02)}"
-							>{b.other.loss_db.toFixed(2)} dB</td
-						>
-					</tr>
-					<tr>
-						<th scope="row">{b.label}, SWR</th>
-						<td class="mono {better(b.here.swr ?? 99, b.other.swr ?? 99, 0.02)}"
-							>{swr(b.here.swr)}</td
-						>
-						<td class="mono {better(b.other.swr ?? 99, b.here.swr ?? 99, 0.02)}"
-							>{swr(b.other.swr)}</td
-						>
-					</tr>
-				{/if}
-			{/each}
-			<tr>
-				<th scope="row">warms by</th>
-				<td class="mono {better(warm(winding), warm(other), 0.5)}"
-					>{figures(warm(winding), 2)} °C</td
-				>
-				<td class="mono {better(warm(other), warm(winding), 0.5)}">{figures(warm(other), 2)} °C</td>
-			</tr>
-			<tr>
-				<th scope="row">wire</th>
-				<td class="mono">{figures(winding.cuts.reduce((s, c) => s + c.cut_m, 0))} m</td>
-				<td class="mono">{figures(other.cuts.reduce((s, c) => s + c.cut_m, 0))} m</td>
-			</tr>
-		</tbody>
-	</table>
+	<BesideTable heads={['this', choice.name]} {rows} />
 	<p class="told soft">
 		What wins is marked ✓; the chart shows it dotted, {woundName(element)} dashed.
 	</p>
@@ -185,28 +173,5 @@
 <style>
 	select {
 		width: 100%;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		margin: 6px 0;
-		font-size: var(--size-12);
-	}
-	th {
-		text-align: left;
-		font-weight: 500;
-		color: var(--soft);
-	}
-	td,
-	thead th {
-		text-align: right;
-		padding: 1px 0 1px 6px;
-	}
-	.wins {
-		color: var(--verdigris);
-		font-weight: 700;
-	}
-	.wins::before {
-		content: '✓ ';
 	}
 </style>

@@ -6,6 +6,7 @@
 	import { length, quantity } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { withElement } from '../match/shape';
+	import BesideTable from './BesideTable.svelte';
 	import { report } from './report';
 	import type { Choke, Winding } from './wound';
 
@@ -73,13 +74,21 @@
 			onother(null);
 		}
 	});
-	const rows = $derived(
-		(winding.choke?.bands ?? []).map((b) => ({
-			label: b.label,
-			here: b.resistance_ohm,
-			there: other?.choke?.bands.find((o) => o.label === b.label)?.resistance_ohm ?? 0
-		}))
-	);
+	const rows = $derived([
+		...(winding.choke?.bands ?? []).map((b) => {
+			const here = b.resistance_ohm;
+			const there = other?.choke?.bands.find((o) => o.label === b.label)?.resistance_ohm ?? 0;
+			return {
+				name: `${b.label}, resistive`,
+				cells: [quantity(here, 'Ω'), quantity(there, 'Ω')],
+				wins: here > 1.02 * there ? 0 : there > 1.02 * here ? 1 : null
+			};
+		}),
+		{
+			name: 'coax',
+			cells: [winding, other].map((w) => length(w?.choke?.coax_m ?? 0, units.length))
+		}
+	]);
 </script>
 
 <h3 class="eyebrow">Beside another one</h3>
@@ -89,23 +98,7 @@
 </select>
 {#if problem}<p class="told">{problem}.</p>{/if}
 {#if other && choice}
-	<table>
-		<thead><tr><th></th><th>this</th><th>{choice.name}</th></tr></thead>
-		<tbody>
-			{#each rows as r (r.label)}
-				<tr>
-					<th scope="row">{r.label}, resistive</th>
-					<td class="mono" class:wins={r.here > 1.02 * r.there}>{quantity(r.here, 'Ω')}</td>
-					<td class="mono" class:wins={r.there > 1.02 * r.here}>{quantity(r.there, 'Ω')}</td>
-				</tr>
-			{/each}
-			<tr>
-				<th scope="row">coax</th>
-				<td class="mono">{length(winding.choke?.coax_m ?? 0, units.length)}</td>
-				<td class="mono">{length(other.choke?.coax_m ?? 0, units.length)}</td>
-			</tr>
-		</tbody>
-	</table>
+	<BesideTable heads={['this', choice.name]} {rows} />
 	<p class="told soft">What wins is marked ✓; the chart shows the other one dotted.</p>
 	<button class="button" onclick={() => choice && onedit(choice.content)}>Take {choice.name}</button
 	>
@@ -114,28 +107,5 @@
 <style>
 	select {
 		width: 100%;
-	}
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		margin: 6px 0;
-		font-size: var(--size-12);
-	}
-	th {
-		text-align: left;
-		font-weight: 500;
-		color: var(--soft);
-	}
-	td,
-	thead th {
-		text-align: right;
-		padding: 1px 0 1px 6px;
-	}
-	.wins {
-		color: var(--verdigris);
-		font-weight: 700;
-	}
-	.wins::before {
-		content: '✓ ';
 	}
 </style>

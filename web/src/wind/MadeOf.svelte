@@ -15,6 +15,7 @@
 	import { millimetres, quantity } from '../lib/units/format';
 	import { withElement } from '../match/shape';
 	import Core from './Core.svelte';
+	import Measured from './Measured.svelte';
 	import Steps from './Steps.svelte';
 	import { fixedRatio, type InCascade, schools, type Winding, wirings } from './wound';
 
@@ -49,13 +50,17 @@
 				: { wire: value, wire_piece: null }
 		);
 	}
+	const center = $derived.by(() => {
+		const first = content.targets[0];
+		return first ? (first.low_hz + first.high_hz) / 2 : 14e6;
+	});
 	/** The same coil on a ring instead of on air, or back. */
 	async function otherWay(): Promise<void> {
 		if (element.kind === 'transformer') return;
-		const first = content.targets[0];
-		const center_hz = first ? (first.low_hz + first.high_hz) / 2 : 14e6;
 		const found = await answer(
-			api.POST('/api/windings/other-way', { body: { element, center_hz, mix: '2', size: 'T68' } })
+			api.POST('/api/windings/other-way', {
+				body: { element, center_hz: center, mix: '2', size: 'T68' }
+			})
 		).catch(() => null);
 		if (!found) return;
 		const other = found.element;
@@ -176,6 +181,12 @@
 				<button class="plain" onclick={() => set({ tap_turns: null })}>no tap</button>
 			{/if}
 		</div>
+		<Measured
+			{element}
+			{own}
+			centerHz={center}
+			onset={(changes) => set(changes as Partial<Element>)}
+		/>
 		<label class="told"
 			>Former
 			<select

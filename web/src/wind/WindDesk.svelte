@@ -40,7 +40,15 @@
 	import { report, type Reported } from './report';
 	import ValuesChart from './ValuesChart.svelte';
 	import type { Verdict } from './verdict';
-	import { type Changes, coreOf, designToWind, windables, type Winding } from './wound';
+	import {
+		type Changes,
+		coreOf,
+		designToWind,
+		madeOf,
+		titleOf,
+		windables,
+		type Winding
+	} from './wound';
 
 	interface Props {
 		build: Build;
@@ -180,7 +188,12 @@
 		content && element ? edit(withElement(draft ?? content, element.key, changes)) : undefined;
 	// A piece that was taken from the drawer: whether it changed since, or lies in the bin.
 	const piece = $derived(element?.piece ?? null);
-	const present = $derived(piece ? cores.find((c) => c.id === piece.id) : undefined);
+	const present = $derived(piece ? own.find((c) => c.id === piece.id) : undefined);
+	const core = $derived(element ? coreOf(element) : null);
+	const center = $derived.by(() => {
+		const first = content?.targets[0];
+		return first ? (first.low_hz + first.high_hz) / 2 : 14e6;
+	});
 	const binned = $derived(piece !== null && trade !== null && !present);
 
 	async function choose(id: string): Promise<void> {
@@ -217,20 +230,15 @@
 	{#if work.news}<Note kind="news">{work.news}</Note>{/if}
 	{#if binned}
 		<Note kind="news"
-			>The core of this design lies in the bin now. The design keeps it as it was taken.</Note
+			>The {core ? 'core' : titleOf(element).toLowerCase()} of this design lies in the bin now. The design
+			keeps it as it was taken.</Note
 		>
-	{:else if piece && present && present.revision !== piece.revision && present.held.kind === 'core'}
-		{@const values = present.held.values}
+	{:else if piece && present && present.revision !== piece.revision}
+		{@const now = madeOf(present, element, center)}
 		<Note kind="news"
 			>“{present.held.name}” changed in the drawer since this design took it.
-			<button
-				class="button"
-				onclick={() =>
-					set({
-						core: { ...values, stack: coreOf(element)?.stack ?? 1 },
-						piece: { id: present.id, revision: present.revision, values }
-					} as Changes)}>Take it as it is now</button
-			></Note
+			{#if now}<button class="button" onclick={() => set(now)}>Take it as it is now</button
+				>{/if}</Note
 		>
 	{/if}
 	<div class="desk" class:below={problem !== null}>

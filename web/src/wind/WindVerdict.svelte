@@ -53,6 +53,9 @@
 						'H'
 					)} without another turn.
 				{/if}
+				{#if element.kind === 'coil' && element.piece}
+					Known to {tolerance(winding.made_of.tolerance)}, as you measured it.
+				{/if}
 				{watts(loss.worst.core_w + loss.worst.copper_w)} of {watts(build.power_w)} stay in it on
 				{loss.worst.label}.
 			</p>

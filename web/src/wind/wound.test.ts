@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import type { Design, Schemas } from '../lib/api/client';
+import type { Design, Piece, Schemas } from '../lib/api/client';
 import {
 	besides,
 	contentBeside,
@@ -11,11 +11,13 @@ import {
 	freeKey,
 	hottest,
 	lossRange,
+	madeOf,
 	passes,
 	ratios,
 	starts,
 	titleOf,
 	waiting,
+	type Windable,
 	windables,
 	type Winding
 } from './wound';
@@ -156,4 +158,25 @@ test('what goes beside an antenna is one part with a key of its own; a trap need
 			expect([part.high_hz, part.low_hz]).toEqual([21.225e6, 10.125e6]);
 		}
 	}
+});
+
+test('a measured coil stands in a design as it reads on the band, as sure as it was measured', () => {
+	const piece = {
+		id: 'a',
+		revision: 3,
+		key: 'own-a',
+		provenance: 'measured',
+		used: 0,
+		held: {
+			kind: 'coil',
+			name: 'the one in the tin',
+			values: { inductance_h: 2.2e-6, inductance_error: 0.006, resonance_hz: 70e6 }
+		}
+	} as unknown as Piece;
+	const coil = { kind: 'coil', key: 'coil' } as unknown as Windable;
+	const taken = madeOf(piece, coil, 21e6) as { inductance_h: number; spread: number };
+	expect(taken.inductance_h).toBeCloseTo(2.2e-6 / (1 - 0.09), 9);
+	expect(taken.spread).toBe(0.006);
+	// A trap is not made of a coil.
+	expect(madeOf(piece, { kind: 'trap', key: 'trap' } as unknown as Windable, 21e6)).toBeNull();
 });

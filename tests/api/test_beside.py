@@ -188,3 +188,12 @@ def test_the_demo_has_traps_and_a_choke_from_choice_on(client, name, key):
     assert told["cuts"]
     assert told["setups"][0]["key"] == "alone"
     assert told["bench"]["what"] == "resistance"
+
+
+def test_a_coupler_warms_by_what_it_loses_when_it_is_set_for_the_band(client):
+    """On each band the knob is turned first: a few tenths of a decibel, not what detuning costs."""
+    told = wound_of(client, unun(2700.0, **COUPLER), power_w=5)
+
+    assert len(told["heat"]) == 3
+    assert all(h["loss_db"] < 1 for h in told["heat"])
+    assert told["made_of"]["measured"] is False

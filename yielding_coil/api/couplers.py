@@ -7,6 +7,7 @@ import numpy as np
 
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
+from yielding_coil.api.warmth import HeatOut, heats_of
 from yielding_coil.api.wound import CouplerOut, SettingOut
 from yielding_coil.core.coupler import Coupler
 from yielding_coil.core.errors import OutOfDomainError
@@ -15,21 +16,27 @@ from yielding_coil.store.content import DesignContent
 from yielding_coil.store.wound import WoundTransformer
 
 
+def _coupler(element: WoundTransformer, center_hz: float) -> Coupler | None:
+    tuning = element.tuning
+    if tuning is None:
+        return None
+    if not tuning.low_f < tuning.high_f:
+        raise OutOfDomainError("low_f", f"{tuning.low_f:g}", f"below the other end, {tuning.high_f:g} F")
+    fixed = element.model_copy(update={"tuning": None}).to_core(center_hz)
+    return Coupler(fixed, tuning.low_f, tuning.high_f)
+
+
 def coupler_report(
     content: DesignContent, antenna: Antenna, element: WoundTransformer, power_w: float
 ) -> CouplerOut | None:
     """The coupler over its bands; None for a transformer without a variable capacitor."""
-    tuning = element.tuning
-    if tuning is None:
+    coupler = _coupler(element, content.center_hz)
+    if coupler is None:
         return None
-    fixed = element.model_copy(update={"tuning": None}).to_core(content.center_hz)
-    if not tuning.low_f < tuning.high_f:
-        raise OutOfDomainError("low_f", f"{tuning.low_f:g}", f"below the other end, {tuning.high_f:g} F")
-    coupler = Coupler(fixed, tuning.low_f, tuning.high_f)
     settings = coupler.settings(antenna, content.core_targets())
     return CouplerOut(
-        low_hz=coupler.tunes_hz(tuning.high_f),
-        high_hz=coupler.tunes_hz(max(tuning.low_f, 1e-15)),
+        low_hz=coupler.tunes_hz(coupler.high_f),
+        high_hz=coupler.tunes_hz(max(coupler.low_f, 1e-15)),
         settings=[
             SettingOut(
                 label=s.label,
@@ -47,6 +54,23 @@ def coupler_report(
             for s in settings
         ],
     )
+
+
+def tuned_heats(
+    content: DesignContent, antenna: Antenna, element: WoundTransformer, power_w: float
+) -> list[HeatOut]:
+    """Heat on every band, the capacitor set for it as one does before sending."""
+    coupler = _coupler(element, content.center_hz)
+    assert coupler is not None
+    assert element.tuning is not None
+    found = []
+    for target, setting in zip(content.targets, coupler.settings(antenna, content.core_targets()), strict=True):
+        tuning = element.tuning.model_copy(update={"set_f": setting.capacitance_f})
+        turned = element.model_copy(update={"tuning": tuning})
+        elements = [turned if e is element else e for e in content.elements]
+        there = content.model_copy(update={"targets": [target], "elements": elements})
+        found += heats_of(there, there.system(antenna), turned, power_w)
+    return found
 
 
 def _volts(coupler: Coupler, antenna: Antenna, at_hz: float, capacitance_f: float, power_w: float) -> float | None:

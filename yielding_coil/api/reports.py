@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from yielding_coil.api.beside import choke_report, trap_report
-from yielding_coil.api.couplers import coupler_findings, coupler_report
+from yielding_coil.api.couplers import coupler_findings, coupler_report, tuned_heats
 from yielding_coil.api.holding import rng_of
 from yielding_coil.api.laid import (
     FAN_BUILDS,
@@ -78,6 +78,8 @@ def _report(asked: WindingAsked, antenna: Antenna, element: Windable) -> Winding
         return choke_report(asked, element)
     if isinstance(element, WireTrap):
         return trap_report(asked, element)
+    if isinstance(element, WoundTransformer) and element.tuning is not None:
+        return _transformer(content, antenna, element, asked, tuned_heats(content, antenna, element, asked.power_w))
     heats = heats_of(content, content.system(antenna), element, asked.power_w)
     if isinstance(element, Coil):
         return _coil(content, element, asked, heats)
@@ -97,6 +99,7 @@ def _made_of(element: CoilOnRing | WoundTransformer) -> MadeOf:
         wire_m=row.diameter_m,
         covered_m=row.covered_m,
         tolerance=element.core.spread,
+        measured=element.core.measured,
         note="; ".join(t for t in (material.note, doubt if element.core.ring.size.doubtful else "") if t),
     )
 
@@ -251,6 +254,7 @@ def _coil(content: DesignContent, element: Coil, asked: WindingAsked, heats: lis
             wire_m=row.diameter_m,
             covered_m=row.covered_m,
             tolerance=element.spread,
+            measured=element.piece is not None,
             note="",
         ),
         turns=TurnsOut(

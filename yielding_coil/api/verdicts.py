@@ -15,7 +15,6 @@ from yielding_coil.api.numbers import Numbers, numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.suspects import setups_of, suspects_of, wound_of
-from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.sweep import Sweep
@@ -30,6 +29,8 @@ router = APIRouter(prefix="/api", tags=["bench"], responses=RESPONSES)
 # What is trusted of a sweep, dB below full reflection: of a file, of a calibration without its check, of none.
 FILE_DB, UNCHECKED_DB, RAW_DB, BEST_DB = 50.0, 45.0, 25.0, 50.0
 NOISE = 1.5e-3
+# Of a sweep that is laid over a chart.
+DRAWN_POINTS = 401
 # Where what is wound is described at all.
 LOW_HZ, HIGH_HZ = 0.1e6, 60e6
 # Zero crossings of X from which on something long hangs there: an antenna or a line.
@@ -61,16 +62,13 @@ class StatedOut(BaseModel):
 
 
 class MeasuredOut(BaseModel):
-    """A sweep as it is laid over what was expected, and what the likeliest would show."""
+    """A sweep as it is laid over what was expected."""
 
     setup: str
     frequency_hz: list[float]
     swr: Numbers
     resistance_ohm: Numbers
     inductance_h: Numbers
-    likeliest_swr: Numbers
-    likeliest_resistance_ohm: Numbers
-    likeliest_inductance_h: Numbers
 
 
 class VerdictOut(BaseModel):
@@ -158,7 +156,7 @@ def bench_verdict(request: Request, session: InTransaction, asked: VerdictAsked)
         stated=[_stated(w.suspect, w.share) for w in said.likely],
         hidden=[_stated(s, 0.0) for s in said.hidden],
         next_setup=None if said.next_setup is None else said.next_setup.key,
-        measured=[_measured(t, seen) for t, seen in zip(taken, first.seen, strict=True)],
+        measured=[_measured(t) for t in taken],
         residual_db=min(t.residual_db for t in taken),
         findings=findings,
     )
@@ -168,21 +166,14 @@ def _stated(suspect: Suspect, share: float) -> StatedOut:
     return StatedOut(code=suspect.code, values=dict(suspect.values), share=share)
 
 
-def _measured(taken: Taken, likeliest: Complex) -> MeasuredOut:
-    f, gamma = taken.thinned()
-    rows = [_drawn(f, g) for g in (gamma, likeliest)]
+def _measured(taken: Taken) -> MeasuredOut:
+    sweep = taken.sweep
+    at = np.unique(np.linspace(0, sweep.frequency_hz.size - 1, DRAWN_POINTS).astype(int))
+    f, z = sweep.frequency_hz[at], sweep.impedance_ohm[at]
     return MeasuredOut(
         setup=taken.setup.key,
         frequency_hz=f.tolist(),
-        swr=numbers(rows[0][0]),
-        resistance_ohm=numbers(rows[0][1]),
-        inductance_h=numbers(rows[0][2]),
-        likeliest_swr=numbers(rows[1][0]),
-        likeliest_resistance_ohm=numbers(rows[1][1]),
-        likeliest_inductance_h=numbers(rows[1][2]),
+        swr=numbers(swr_of_impedance(z)),
+        resistance_ohm=numbers(z.real),
+        inductance_h=numbers(z.imag / (2 * math.pi * f)),
     )
-
-
-def _drawn(f: Real, gamma: Complex) -> tuple[Real, Real, Real]:
-    z = 50 * (1 + gamma) / (1 - gamma)
-    return swr_of_impedance(z), z.real, z.imag / (2 * math.pi * f)

@@ -125,6 +125,8 @@ class MadeOf(BaseModel):
     covered_m: float
     tolerance: float
     note: str
+    # Whether its core, or the coil itself, is known by a sweep of one's own.
+    measured: bool = False
 
 
 class RatedOut(BaseModel):

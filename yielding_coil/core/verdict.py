@@ -91,7 +91,6 @@ class Weighed(NamedTuple):
     suspect: Suspect
     share: float
     misfit: float
-    seen: tuple[Complex, ...]
 
 
 class Verdict(NamedTuple):
@@ -238,12 +237,11 @@ class _Read(NamedTuple):
 
 
 class _Fit(NamedTuple):
-    """Log of the evidence, weighted squares, the same a number, and Γ as fitted for each sweep."""
+    """Log of the evidence, weighted squares, and the same a number."""
 
     evidence: float
     cost: float
     misfit: float
-    seen: tuple[Complex, ...]
 
 
 def _residual(taken: Taken) -> float:
@@ -314,8 +312,7 @@ def _fit(suspect: Suspect, taken: Sequence[Taken], bar: float = math.inf) -> _Fi
             break
     curve = slope @ slope.T + np.eye(k)
     volume = float(np.linalg.slogdet(curve)[1]) + sum(2 * float(np.log(np.diag(r.lower)).sum()) for r in reads)
-    seen = tuple(seen_of(suspect, r.setup, r.frequency_hz, now)[0] for r in reads)
-    return _Fit(-0.5 * (cost + volume), cost, cost / left.size, seen)
+    return _Fit(-0.5 * (cost + volume), cost, cost / left.size)
 
 
 def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[Setup] = ()) -> Verdict:
@@ -356,7 +353,7 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     hidden = _hidden(taken, suspects, near)
     if any(suspects[best[c]] in hidden for c in stated) and RIGHT not in stated:
         stated.append(RIGHT)
-    likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit, fits[best[c]].seen) for c in stated)
+    likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit) for c in stated)
     shown = {c: by_code[c] for c in order}
     if min(f.misfit for f in fits) > STRANGE:
         return Verdict("strange", likely[:1], shown, (), None)

@@ -51,9 +51,7 @@ def held(row: Piece) -> AnyPiece:
 
 def columns_of(piece: AnyPiece) -> dict[str, Any]:
     """What a piece is, as the columns of its row."""
-    measured = piece.sweep_id is not None or (
-        piece.kind == "core" and (piece.values.al_h is not None or piece.values.material is not None)
-    )
+    measured = piece.sweep_id is not None or (piece.kind == "core" and piece.values.measured)
     return {
         "kind": piece.kind,
         "name": piece.name,

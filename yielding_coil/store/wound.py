@@ -128,6 +128,11 @@ class RingCore(Payload):
         return Ring(material, data.ring_size(self.size), self.stack, self.al_h)
 
     @property
+    def measured(self) -> bool:
+        """Whether a sweep of one's own stands behind it."""
+        return self.al_h is not None or self.material is not None
+
+    @property
     def spread(self) -> float:
         """Two standard deviations of its permeability: the mix's, or what measuring left."""
         return 0.01 if self.al_h is not None else self.ring.material.tolerance

@@ -277,7 +277,9 @@
 				<p class="figure" role="status">
 					{part.kind === 'capacitor'
 						? quantity(part.capacitance_f?.value ?? 0, 'F')
-						: quantity(part.inductance_h?.value ?? 0, 'H')}
+						: part.kind === 'trap'
+							? `${megahertz(part.resonance_hz?.value ?? 0)} MHz`
+							: quantity(part.inductance_h?.value ?? 0, 'H')}
 				</p>
 				<p class="told">
 					{part.kind === 'capacitor'

@@ -16,7 +16,10 @@
 	const coupler = $derived(winding.coupler);
 	const low = $derived(tuning.low_f ?? 0);
 	const high = $derived(tuning.high_f ?? 1);
-	const at = (farad: number) => (100 * (farad - low)) / (high - low);
+	/** Where a setting stands on the knob, by ratio: most bands crowd at its lower end. */
+	const at = (farad: number) =>
+		(100 * Math.log(Math.max(farad, low, 1e-12) / Math.max(low, 1e-12))) /
+		Math.log(high / Math.max(low, 1e-12));
 	const x = (ohm: number) => `${ohm < 0 ? '−' : '+'}${figures(Math.abs(ohm), 2)} Ω`;
 </script>
 

@@ -96,6 +96,7 @@
 		}
 		return text.join('');
 	}
+	const center = $derived(size / 2);
 	/** Where a tail goes, by the ends that meet at each terminal. */
 	const tails = $derived.by(() => {
 		const named = strokes.flatMap((s) => {
@@ -121,12 +122,32 @@
 				)
 		);
 	});
+	/** Their names, beside the tips and beside each other. */
+	const names = $derived.by(() => {
+		const placed = tails
+			.map(({ text, tip }) => {
+				const [x, y] = at(tip);
+				const half = 3.6 * text.length;
+				return { text, half, x, y: Math.min(size - 4, Math.max(11, y > center ? y + 14 : y - 7)) };
+			})
+			.sort((a, b) => a.x - b.x);
+		for (let round = 0; round < 4; round += 1) {
+			placed.forEach((right, k) => {
+				const left = placed[k - 1];
+				if (!left || Math.abs(left.y - right.y) > 13) return;
+				const over = left.x + left.half + 5 - (right.x - right.half);
+				if (over <= 0) return;
+				left.x -= over / 2;
+				right.x += over / 2;
+			});
+		}
+		return placed.map((n) => ({ ...n, x: Math.min(size - n.half, Math.max(n.half, n.x)) }));
+	});
 	const tap = $derived.by(() => {
 		const after = winding.turns.tap_after;
 		const stroke = after === null ? undefined : strokes.find((s) => s.number === after + 1);
 		return stroke ? (stroke.points[0] as Point) : null;
 	});
-	const center = $derived(size / 2);
 	const about = $derived(
 		`${winding.turns.passes} turns on the ring, seen from the coax side${
 			winding.turns.crosses_after ? `, crossing over after turn ${winding.turns.crosses_after}` : ''
@@ -165,15 +186,8 @@
 					>{n.number}</text
 				>
 			{/each}
-			{#each tails as t, i (i)}
-				{@const [x, y] = at(t.tip)}
-				{@const half = 3.6 * t.text.length}
-				<text
-					class="tail"
-					x={Math.min(size - half, Math.max(half, x))}
-					y={Math.min(size - 4, Math.max(11, y > center ? y + 14 : y - 7))}
-					text-anchor="middle">{t.text}</text
-				>
+			{#each names as n, i (i)}
+				<text class="tail" x={n.x} y={n.y} text-anchor="middle">{n.text}</text>
 			{/each}
 			{#if tap}
 				{@const [x, y] = at(tap)}

@@ -196,10 +196,10 @@
 	});
 	const binned = $derived(piece !== null && trade !== null && !present);
 
-	async function choose(id: string): Promise<void> {
+	async function choose(id: string, piece: string): Promise<void> {
 		const design = designs.find((d) => d.id === id);
 		if (!design) return;
-		open(design);
+		open(design, piece);
 		await onchange({ chosen_design_id: id });
 	}
 	/** A choke or a trap beside the open design, and on to it. */
@@ -274,7 +274,7 @@
 									key = piece;
 									winding = null;
 									router.note({ piece });
-								} else if (id) void choose(id);
+								} else if (id) void choose(id, piece);
 							}}
 						>
 							{#each made as d (d.id)}
@@ -380,7 +380,7 @@
 						<CouplerSheet {winding} tuning={element.tuning} onset={set} />
 					</section>
 				{/if}
-				{#if element.kind === 'transformer'}
+				{#if element.kind === 'transformer' && !element.tuning}
 					<section class="sheet unprinted">
 						<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />
 					</section>

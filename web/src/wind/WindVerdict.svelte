@@ -33,8 +33,6 @@
 			.map((f) => finding(f))
 			.filter((t) => t !== null)
 	);
-	/** Known as its table knows it. */
-	const nominal = $derived((winding?.made_of.tolerance ?? 1) > 0.1);
 	const voltage = $derived(winding?.findings.find((f) => f.code === 'winding_voltage'));
 	const box = $derived(winding?.fit.boxes.filter((b) => b.fits) ?? []);
 </script>
@@ -53,7 +51,7 @@
 						'H'
 					)} without another turn.
 				{/if}
-				{#if element.kind === 'coil' && element.piece}
+				{#if winding.made_of.measured}
 					Known to {tolerance(winding.made_of.tolerance)}, as you measured it.
 				{/if}
 				{watts(loss.worst.core_w + loss.worst.copper_w)} of {watts(build.power_w)} stay in it on
@@ -70,10 +68,11 @@
 			</p>
 			<p class="told">
 				{#each winding.heat as h, i (h.label)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}.
-				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{nominal
-					? ' only.'
-					: ', as you measured it.'}
-				{#if nominal}
+				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{winding.made_of
+					.measured
+					? ', as you measured it.'
+					: '.'}
+				{#if !winding.made_of.measured}
 					<a href="/drawer?measure">Characterise yours</a>: the loss then comes from your core.
 				{/if}
 			</p>

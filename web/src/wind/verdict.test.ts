@@ -95,7 +95,7 @@ test('every set-up says what to join', () => {
 
 test('a trap is swept round its resonance', () => {
 	const [low, high] = benchRange('trap', 24e6);
-	expect(low).toBeLessThan(24e6 / 2);
-	expect(high).toBeGreaterThan(2 * 24e6);
+	expect(low).toBeLessThan(24e6 / 1.2);
+	expect(high).toBeGreaterThan(1.2 * 24e6);
 	expect(benchRange('transformer', null)).toEqual([1.8e6, 30e6]);
 });

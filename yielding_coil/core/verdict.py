@@ -351,8 +351,9 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     # Where right is out of the question, only what is stated may still be too near to it.
     near = suspects if RIGHT in stated else [suspects[best[c]] for c in stated]
     hidden = _hidden(taken, suspects, near)
-    if any(suspects[best[c]] in hidden for c in stated) and RIGHT not in stated:
+    if hidden and RIGHT not in stated:
         stated.append(RIGHT)
+        hidden = _hidden(taken, suspects, suspects)
     likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit) for c in stated)
     shown = {c: by_code[c] for c in order}
     if min(f.misfit for f in fits) > STRANGE:

@@ -167,6 +167,6 @@ export function setupWords(setup: Setup, kind: string): { title: string; hint: s
 /** Over which frequencies one sweeps it, Hz. */
 export function benchRange(kind: string, resonanceHz: number | null): [number, number] {
 	if (kind === 'trap' && resonanceHz)
-		return [Math.max(1e6, resonanceHz / 1.35), Math.min(60e6, resonanceHz * 1.35)];
+		return [Math.max(1e6, resonanceHz / 1.45), Math.min(60e6, resonanceHz * 1.45)];
 	return [1.8e6, 30e6];
 }

@@ -35,6 +35,28 @@ def test_a_capacitor_comes_back(farad, tolerance, volts):
     assert back == pytest.approx({k: v for k, v in values.items() if k != "type"} | {"type": "mica"})
 
 
+@given(st.floats(1e-9, 1e-3), st.floats(1e-12, 1e-8), st.floats(1, 900), st.floats(1e6, 200e6))
+def test_a_trap_comes_back(henry, farad, q, hertz):
+    values = {
+        "inductance_h": henry,
+        "inductance_error": 0.01,
+        "capacitance_f": farad,
+        "q": q,
+        "q_at_hz": hertz,
+        "resonance_hz": hertz,
+    }
+    back = pieces.read(pieces.write([{"kind": "trap", "name": "t", "values": values}]))[0].piece["values"]
+
+    assert back == pytest.approx(values)
+
+
+@pytest.mark.parametrize(("kind", "needs"), [("coil", "inductance"), ("trap", "value")])
+def test_a_part_needs_its_value(kind, needs):
+    row = b"kind,name,inductance\n" + kind.encode() + b",mine," + (b"2.2 uH\n" if kind == "trap" else b"\n")
+    with pytest.raises(UnreadableError, match=f"{needs} is empty or missing"):
+        pieces.read(row)
+
+
 @pytest.mark.parametrize("name", ["=1+1", "+cmd", "@x", "-1"])
 def test_no_name_is_a_formula(name):
     piece = {"kind": "former", "name": name, "values": {"outer_m": 0.02, "length_m": 0.3}}

@@ -126,9 +126,9 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
             Finding(code="tight_bend", values={"bend_m": bend, "least_m": chokes.LEAST_BEND * element.outer_m})
         )
     bands, heats = [], []
-    # What warms it to 40 °C.
-    allowed = 1e-3 * body[0] * 1e4 * heat.WARM_C ** (1 / 0.833)
-    for rated in chokes.rated(content.core_targets(), f, z):
+    allowed = heat.loss_w(heat.WARM_C, body[0])
+    targets = content.core_targets()
+    for target, rated in zip(targets, chokes.rated(targets, f, z), strict=True):
         ohm = np.array([complex(rated.resistance_ohm, rated.reactance_ohm)])
         current = element.current_a
         borne = None if current is None else chokes.borne(ohm, current)
@@ -157,7 +157,7 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
                 flux_t=None,
                 flux_guide_t=None,
                 swr=None,
-                swr_limit=next(t.swr_limit for t in content.core_targets() if t.label == rated.label),
+                swr_limit=target.swr_limit,
                 voltage_v=None if borne is None else float(borne.voltage_v[0]),
                 current_a=None if current is None else current * math.sqrt(2),
                 rises=rises_of(watts or 0.0, asked.power_w, body),

@@ -30,6 +30,17 @@ def warming_c(loss_w: float, surface_m2: float) -> float:
     return float((loss_w * 1e3 / (surface_m2 * 1e4)) ** _EXPONENT)
 
 
+def loss_w(rise_c: float, surface_m2: float) -> float:
+    """The averaged loss that ends in such a rise: `warming_c` the other way round.
+
+    >>> round(loss_w(warming_c(3.0, 80e-4), 80e-4), 6)
+    3.0
+    """
+    require_not_negative("rise_c", rise_c)
+    require_positive("surface_m2", surface_m2)
+    return float(rise_c ** (1 / _EXPONENT) * surface_m2 * 1e4 / 1e3)
+
+
 def settling_s(loss_w: float, surface_m2: float, heat_j_per_k: float) -> float | None:
     """Time to get two thirds of the way there, τ = C·ΔT/P; None when nothing warms."""
     if loss_w == 0:

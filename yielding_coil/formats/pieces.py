@@ -203,4 +203,6 @@ def _written(column: Column, value: Any) -> str:
         return str(value)
     if column.reads == "capacitance":
         return f"{value * 1e12:.12g} pF"
+    if column.reads == "inductance":
+        return f"{value * 1e6:.12g} µH"
     return f"{value / column.scale:.12g}"

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { Trade } from '../lib/api/client';
-import { answers, detail, type Held, kinds, tradeRows } from './words';
+import { answers, detail, type Held, kinds, tradeRows, likeness } from './words';
 
 const trade = {
 	sizes: [
@@ -112,4 +112,61 @@ test('every word looked for must be somewhere', () => {
 	expect(answers('FT240-43 NiZn', '240 43')).toBe(true);
 	expect(answers('FT240-43 NiZn', '240 61')).toBe(false);
 	expect(answers('anything', '  ')).toBe(true);
+});
+
+test('what was characterised says what it is like, and how well it is known', () => {
+	const point = (frequency_hz: number, real: number) => ({ frequency_hz, real, imaginary: 10 });
+	const values = { points: [point(0.2e6, 800), point(40e6, 30)], tolerance: 0.031 };
+	const material = { kind: 'material', name: 'm', values: { ...values, like: '43' } } as Held;
+	expect(detail(material)).toBe('µ 800 at 0.200 MHz, measured to 40.000 MHz ±3.1 %, like mix 43');
+	const unknown = { kind: 'material', name: 'm', values: { ...values, like: null } } as Held;
+	expect(detail(unknown)).toContain('like no mix of the table');
+	const core = {
+		kind: 'core',
+		name: 'grey',
+		values: {
+			size: 'FT240',
+			mix: '43',
+			stack: 1,
+			al_h: null,
+			material: { id: 'a', revision: 1, values }
+		}
+	} as Held;
+	expect(detail(core)).toBe('FT240, mix 43, its material measured ±3.1 %');
+});
+
+test('a coil and a trap of one’s own tell only what their sweep showed', () => {
+	const values = { inductance_h: 2.2e-6, inductance_error: 0.006, q: 140, resonance_hz: 70e6 };
+	const coil = { kind: 'coil', name: 'c', values } as Held;
+	expect(detail(coil)).toBe('2.20 µH ±0.6 %, Q 140, resonates by itself at 70.000 MHz');
+	const trap = {
+		kind: 'trap',
+		name: 't',
+		values: {
+			inductance_h: 1.54e-6,
+			inductance_error: 0.01,
+			capacitance_f: 50e-12,
+			resonance_hz: 18.12e6
+		}
+	} as Held;
+	expect(detail(trap)).toBe('1.54 µH ±1 %, 50.0 pF, traps 18.120 MHz');
+});
+
+test('a ring is called by its mix, with its runner-up, or by none', () => {
+	const found = (likely: { mix: string; share: number; factor: number }[]) =>
+		({ frequency_hz: [0.2e6, 40e6], likely, values: { tolerance: 0.03 } }) as unknown as Parameters<
+			typeof likeness
+		>[0];
+	expect(likeness(found([{ mix: '43', share: 1, factor: 0.87 }]))).toMatchObject({
+		title: 'Mix 43, 13 % below the table'
+	});
+	const two = likeness(
+		found([
+			{ mix: '61', share: 0.7, factor: 1 },
+			{ mix: '67', share: 0.3, factor: 1.1 }
+		])
+	);
+	expect(two.title).toBe('Mix 61, as the table has it');
+	expect(two.why).toContain('70 in 100 for mix 61; the runner-up is mix 67.');
+	expect(likeness(found([])).title).toBe('Like no mix of the table');
 });

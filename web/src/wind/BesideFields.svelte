@@ -8,6 +8,7 @@
 	import Core from './Core.svelte';
 	import Measured from './Measured.svelte';
 	import Steps from './Steps.svelte';
+	import WireChooser from './WireChooser.svelte';
 	import type { Changes, Choke, WireTrap } from './wound';
 
 	interface Props {
@@ -170,16 +171,13 @@
 		</div>
 		<Measured {element} {own} centerHz={element.high_hz} {onset} />
 		{#if !element.cable}
-			<label class="told"
-				>Wire
-				<select
-					aria-label="Wire"
-					value={element.wire}
-					onchange={(e) => onset({ wire: e.currentTarget.value, wire_piece: null })}
-				>
-					{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
-				</select></label
-			>
+			<WireChooser
+				wire={element.wire ?? 'cu-1.6'}
+				taken={element.wire_piece ?? null}
+				{trade}
+				{own}
+				{onset}
+			/>
 		{/if}
 		<p>
 			<button

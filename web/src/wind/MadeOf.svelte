@@ -17,7 +17,9 @@
 	import Core from './Core.svelte';
 	import Measured from './Measured.svelte';
 	import Steps from './Steps.svelte';
-	import { fixedRatio, type InCascade, schools, type Winding, wirings } from './wound';
+	import WireChooser from './WireChooser.svelte';
+	import { schools } from './starts';
+	import { fixedRatio, type InCascade, type Winding, wirings } from './wound';
 
 	interface Props {
 		build: Build;
@@ -33,7 +35,6 @@
 	let { build, content, element, winding, trade, own, onedit }: Props = $props();
 
 	const set = (changes: Partial<Element>) => onedit(withElement(content, element.key, changes));
-	const wires = $derived(own.filter((p) => p.held.kind === 'wire'));
 	const formers = $derived(
 		own.flatMap((p) => (p.held.kind === 'former' ? [{ id: p.id, ...p.held }] : []))
 	);
@@ -41,15 +42,6 @@
 	const ohm = $derived(content.antenna.kind === 'resistor' ? content.antenna.resistance_ohm : null);
 	const counted = $derived(element.kind === 'transformer' && !fixedRatio[element.wiring]);
 
-	function chooseWire(value: string): void {
-		const mine = wires.find((w) => w.id === value);
-		const values = mine?.held.kind === 'wire' ? mine.held.values : null;
-		set(
-			mine && values
-				? { wire_piece: { id: mine.id, revision: mine.revision, values } }
-				: { wire: value, wire_piece: null }
-		);
-	}
 	const center = $derived.by(() => {
 		const first = content.targets[0];
 		return first ? (first.low_hz + first.high_hz) / 2 : 14e6;
@@ -250,26 +242,13 @@
 			/>
 		</div>
 	{/if}
-	<label class="told"
-		>Wire
-		<select
-			aria-label="Wire"
-			value={element.wire_piece?.id ?? element.wire}
-			onchange={(e) => chooseWire(e.currentTarget.value)}
-		>
-			{#if wires.length}
-				<optgroup label="In your drawer">
-					{#each wires as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
-				</optgroup>
-			{/if}
-			{#if element.wire_piece && !wires.some((w) => w.id === element.wire_piece?.id)}
-				<option value={element.wire_piece.id}>one that is in the bin now</option>
-			{/if}
-			<optgroup label="Trade, nominal">
-				{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
-			</optgroup>
-		</select></label
-	>
+	<WireChooser
+		wire={element.wire}
+		taken={element.wire_piece ?? null}
+		{trade}
+		{own}
+		onset={(changes) => set(changes as Partial<Element>)}
+	/>
 	{#if element.kind !== 'transformer'}
 		<p>
 			<button class="plain" onclick={otherWay}

@@ -12,7 +12,7 @@
 		said
 	} from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
-	import { besides, contentBeside, contentOf, freeKey, starts } from './wound';
+	import { besides, contentBeside, contentOf, freeKey, starts } from './starts';
 
 	interface Props {
 		build: Build;

@@ -2,27 +2,20 @@ import { expect, test } from 'vitest';
 
 import type { Design, Piece, Schemas } from '../lib/api/client';
 import {
-	besides,
-	contentBeside,
-	contentOf,
 	countText,
 	designToWind,
 	finding,
-	freeKey,
 	hottest,
 	lossRange,
 	madeOf,
 	passes,
 	ratios,
-	starts,
 	titleOf,
 	waiting,
 	type Windable,
-	windables,
 	type Winding
 } from './wound';
 
-const targets = [{ label: '30 m', low_hz: 10.1e6, high_hz: 10.15e6, swr_limit: 3 }];
 const turn = (number: number, wires: string[]) => ({ number, wires, angle_deg: 0, half: 1 });
 const winding = {
 	picture: {
@@ -71,20 +64,6 @@ test('both ratios, and passes beside full returns', () => {
 	expect(passes({ ...winding.turns, passes: 1, returns: 1 })).toBe(
 		'1 pass through the hole, 1 full return outside'
 	);
-});
-
-test('every start is one that can be sent: a primary within its winding, on the resistor of its school', () => {
-	for (const start of starts) {
-		const content = contentOf(start, targets, null);
-		const wound = windables(content)[0];
-		expect(wound?.kind).toBe('transformer');
-		expect(content.antenna).toMatchObject({ kind: 'resistor', resistance_ohm: start.ohm });
-		if (wound?.kind !== 'transformer') continue;
-		expect(wound.primary_turns).toBeLessThanOrEqual(wound.secondary_turns);
-		const ratio = (wound.secondary_turns / wound.primary_turns) ** 2;
-		// A tuned coupler's own loss lies across the wire too: it is wound a little lower.
-		expect(Math.abs(Math.log(start.ohm / 50 / ratio))).toBeLessThan(wound.tuning ? 0.25 : 0.05);
-	}
 });
 
 test('the design asked for is opened, else the first that has something wound', () => {
@@ -144,22 +123,6 @@ test('times as one waits', () => {
 	expect([waiting(40), waiting(500), waiting(null)]).toEqual(['40 s', '8 min', '']);
 });
 
-test('what goes beside an antenna is one part with a key of its own; a trap needs two bands', () => {
-	const two = [...targets, { label: '15 m', low_hz: 21e6, high_hz: 21.45e6, swr_limit: 3 }];
-	for (const start of besides) {
-		const part = start.part(two);
-		if (!part) throw new Error(start.name);
-		const content = contentBeside(part, two);
-		expect(windables(content)).toEqual([part]);
-		expect(titleOf(part)).not.toBe('');
-		expect(freeKey(content, part.key)).toBe(`${part.key}-2`);
-		if (part.kind === 'trap') {
-			expect(start.part(targets)).toBeNull();
-			expect([part.high_hz, part.low_hz]).toEqual([21.225e6, 10.125e6]);
-		}
-	}
-});
-
 test('a measured coil stands in a design as it reads on the band, as sure as it was measured', () => {
 	const piece = {
 		id: 'a',
@@ -179,4 +142,47 @@ test('a measured coil stands in a design as it reads on the band, as sure as it 
 	expect(taken.spread).toBe(0.006);
 	// A trap is not made of a coil.
 	expect(madeOf(piece, { kind: 'trap', key: 'trap' } as unknown as Windable, 21e6)).toBeNull();
+});
+
+test.each([
+	[
+		'tight_bend',
+		{ bend_m: 0.0104, least_m: 0.014 },
+		'bends to 10 mm; common practice keeps to 14 mm'
+	],
+	[
+		'choke_too_little',
+		{ label: '60 m', resistance_ohm: 120 },
+		'On 60 m it chokes hardly at all (120 Ω'
+	],
+	['choke_reactive', { label: '60 m', resistance_ohm: 120 }, 'mostly a reactance'],
+	['capacitor_at_its_stop', { label: '60 m', capacitance_f: 250e-12 }, 'at its stop, 250 pF'],
+	[
+		'capacitor_voltage',
+		{ voltage_v: 707, stands_v: 300, share: 0.18 },
+		'at most 18 % of this power'
+	],
+	['coax_voltage', { voltage_v: 240 }, '240 V peak, half the trap'],
+	['line_estimate', {}, 'Cut long and trim'],
+	['coax_trap_loss', {}, 'from memory']
+])('%s is said in the words of the trade', (code, values, words) => {
+	expect(finding({ code, values })).toContain(words);
+});
+
+test('every wound thing has a heading', () => {
+	const of = (element: object) => titleOf(element as Windable);
+	expect(of({ kind: 'choke', core: { mix: '43', size: 'FT240' } })).toBe('Choke');
+	expect(of({ kind: 'choke', core: null })).toBe('Air choke');
+	expect(of({ kind: 'trap', cable: null })).toBe('Trap');
+	expect(of({ kind: 'trap', cable: 'pe-5' })).toBe('Trap of coax');
+	expect(of({ kind: 'coil' })).toBe('Air coil');
+	expect(
+		of({
+			kind: 'transformer',
+			wiring: 'separate',
+			primary_turns: 3,
+			secondary_turns: 20,
+			tuning: {}
+		})
+	).toBe('Tuned coupler');
 });

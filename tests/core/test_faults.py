@@ -9,11 +9,15 @@ from hypothesis import strategies as st
 
 from yielding_coil import data
 from yielding_coil.core import faults
+from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
+from yielding_coil.core.reflection import impedance_of
 from yielding_coil.core.ring import Ring, RingCoil
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
+from yielding_coil.core.verdict import Taken, judge, seen_of
 from yielding_coil.core.wiring import WIRINGS, wiring
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
@@ -122,3 +126,40 @@ def test_a_trap_without_its_capacitor_keeps_what_the_coil_has():
         "capacitor_missing",
         "capacitor_wrong",
     }
+
+
+def test_halves_of_wires_in_hand_that_cancel_leave_the_core_out():
+    """The input is next to a short, resistor or not; swept as a choke it is dead."""
+    way = wiring("two-in-hand")
+    found = faults.transformer_suspects(unun(10, 20), [CORE], wiring=way, crossed=True)
+    f, one = np.array([3.5e6]), np.zeros((1, 2))
+    dead, right = (next(s for s in found if s.code == c) for c in ("bucking", "right"))
+    resistor, choke = (
+        faults.transformer_setups(200, way.in_hand)[0],
+        faults.transformer_setups(200, way.in_hand)[-1],
+    )
+
+    assert choke.common
+    for setup in (resistor, choke):
+        seen = {s.code: complex(seen_of(s, setup, f, one)[0, 0]) for s in (dead, right)}
+        ohm = {code: 50 * (1 + g) / (1 - g) for code, g in seen.items()}
+        assert abs(ohm["bucking"]) < 0.1 * abs(ohm["right"])
+
+
+def test_a_current_baluns_slips_are_told_as_a_choke_only():
+    """On its resistor the line between is all that is seen: dead halves hide until its wires are swept as one."""
+    way = wiring("current-balun-1")
+    pair = Line(Cable("pair", 50.0, 0.7, 6.0, 0.0), 0.7)
+    balun = Transformer(RING, 10, 10, share=0.5, line=pair)
+    found = faults.transformer_suspects(balun, [CORE], wiring=way, crossed=True)
+    setups = faults.transformer_setups(50, way.in_hand)
+    wide = np.linspace(1.8e6, 30e6, 61)
+    right = next(s for s in found if s.code == "right")
+    seen = [
+        Sweep(wide, impedance_of(seen_of(right, s, wide, np.zeros((1, 2)))[0])) for s in (setups[0], setups[-1])
+    ]
+
+    both = judge([Taken(setups[0], seen[0]), Taken(setups[-1], seen[1])], found, setups)
+    assert "right" in both.codes
+    assert "bucking" not in both.codes
+    assert "bucking" not in {h.code for h in both.hidden}

@@ -60,6 +60,7 @@ class WoundThing:
                 str(told["key"]),
                 math.inf if told["load_ohm"] is None else float(told["load_ohm"]),
                 link_turns=told["link_turns"],
+                common=bool(told.get("common", False)),
             )
             suspects = _suspects(spec)
             rng = np.random.default_rng([seed, 4, *json.dumps(spec, sort_keys=True).encode()])

@@ -33,6 +33,7 @@ def winding_text(content: DesignContent, key: str, setup_key: str, fault: str) -
             "key": setup.key,
             "load_ohm": setup.load_ohm if math.isfinite(setup.load_ohm) else None,
             "link_turns": setup.link_turns,
+            "common": setup.common,
         },
     }
     return json.dumps({**spec, **_numbers(content, element)})

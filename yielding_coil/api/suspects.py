@@ -40,7 +40,7 @@ def fitting_ohm(element: WoundTransformer) -> float:
 def setups_of(element: Windable, resistor_ohm: float | None = None) -> list[Setup]:
     """How it can be swept on the bench, the usual way first."""
     if isinstance(element, WoundTransformer):
-        return faults.transformer_setups(resistor_ohm or fitting_ohm(element))
+        return faults.transformer_setups(resistor_ohm or fitting_ohm(element), element.way.in_hand)
     if isinstance(element, CoilOnRing) or (isinstance(element, Choke) and element.core is not None):
         return faults.alone_setups()
     return faults.alone_setups()[:1]

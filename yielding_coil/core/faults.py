@@ -23,6 +23,8 @@ RIGHT_WEIGHT = 10.0
 # A wrong capacitor is this many times the right one: a value read wrongly, a decade off; each with its doubt.
 WRONG_TIMES = (0.1, 0.2, 0.35, 0.6, 1.6, 2.8, 5.0, 10.0)
 WRONG_SPREAD = 0.5
+# What is left where halves cancel whole: leakage, of the order of a turn squared in air.
+LEFT_TURNS = 0.1
 # Turns of one's own put beside a winding to know its core.
 LINK_TURNS = 3
 # A turn of a coil that sits elsewhere moves its inductance by two parts of its turns.
@@ -88,6 +90,10 @@ def transformer_suspects(
         found.append(
             Suspect("bucking", planned, widened(own, "leakage_h", 1.5), {"turns": left}, load_factor=factor)
         )
+    elif crossed:
+        # Wires in hand carry each other over as ever, but the core is left out: next to a short across the input.
+        left = bucking_turns(m)
+        found.append(Suspect("bucking", replace(planned, core_turns=max(left, LEFT_TURNS)), own, {"turns": left}))
     found += _other_cores(planned, ring, own, others)
     capacitor = float(np.asarray(planned.input_capacitance_f))
     if capacitor > 0:
@@ -139,15 +145,16 @@ def _other_cores(
     return found
 
 
-def transformer_setups(fitting_ohm: float) -> list[Setup]:
-    """How a transformer can be swept: on its resistor, open, shorted, on half of that resistor."""
-    return [
+def transformer_setups(fitting_ohm: float, in_hand: int = 1) -> list[Setup]:
+    """How a transformer can be swept: on its resistor, open, shorted, on half of it; wires in hand as one choke."""
+    found = [
         Setup("resistor", fitting_ohm),
         Setup("open"),
         Setup("shorted", 0.0),
         Setup("half", fitting_ohm / 2),
         Setup("link", link_turns=LINK_TURNS),
     ]
+    return found if in_hand == 1 else [*found, Setup("common", common=True)]
 
 
 def alone_setups() -> list[Setup]:
@@ -165,8 +172,7 @@ def ring_suspects(
         if n + more >= 1:
             found.append(Suspect(code, replace(planned, turns=n + more), own, {"turns": n + more}))
     if crossed:
-        # What is left of the turns; leakage, which the core leaves out, is of the order of a turn squared in air.
-        left = max(bucking_turns(n), 0.1)
+        left = max(bucking_turns(n), LEFT_TURNS)
         spread = [replace(s, relative=1.0) if s.field == "permeability_factor" else s for s in own]
         found.append(Suspect("bucking", replace(planned, turns=left), tuple(spread), {"turns": bucking_turns(n)}))
     found += _other_cores(planned, ring, own, others)

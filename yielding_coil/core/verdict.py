@@ -54,12 +54,14 @@ class Setup:
         load_ohm: what is put on the other side; infinite when nothing is; not looked at for a thing alone.
         tolerance: of that resistor, two standard deviations over the value.
         link_turns: of a wire of one's own put on the same core beside what is wound, and swept in its place.
+        common: all wires joined at each end, swept as one: what the core chokes.
     """
 
     key: str
     load_ohm: float = math.inf
     tolerance: float = 0.01
     link_turns: int | None = None
+    common: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,6 +138,13 @@ def _core_of(part: object) -> Ring:
     return ring
 
 
+def _magnetising(part: object) -> float:
+    """Turns by which wires joined at both ends magnetise."""
+    if not isinstance(part, Transformer):
+        raise OutOfDomainError("common", "on something with one wire", "wires in hand")
+    return float(part.primary_turns if part.core_turns is None else part.core_turns)
+
+
 def seen_of(suspect: Suspect, setup: Setup, frequency_hz: Real, deviates: Real) -> Complex:
     """Γ against 50 Ω of builds of a suspect in a set-up.
 
@@ -148,8 +157,9 @@ def seen_of(suspect: Suspect, setup: Setup, frequency_hz: Real, deviates: Real) 
     """
     part, spreads = suspect.part, suspect.spreads
     columns = [deviates[:, k : k + 1].astype(complex) for k in range(1, deviates.shape[1])]
-    if setup.link_turns is not None:
-        part = RingCoil(_core_of(part), setup.link_turns, LINK_F)
+    if setup.link_turns is not None or setup.common:
+        turns = _magnetising(part) if setup.link_turns is None else setup.link_turns
+        part = RingCoil(_core_of(part), turns, LINK_F)
         kept = [k for k, s in enumerate(spreads) if s.field == "permeability_factor"]
         spreads, columns = tuple(spreads[k] for k in kept), [columns[k] for k in kept]
     place = _place(part)

@@ -116,6 +116,8 @@ export function explained(verdict: Verdict): string[] {
 	}
 	const mixes = hidden.filter((h) => h.code === 'other_mix').map((h) => text(h.values.mix));
 	if (mixes.length) out.push(`Nor does it show mix ${mixes.join(' or ')} in its place.`);
+	const besides = hidden.filter((h) => !h.code.startsWith('turn_') && h.code !== 'other_mix');
+	if (besides.length) out.push(`Nor would it show ${besides.map(faultName).join(' or ')}.`);
 	if (!verdict.next_setup && (turn || others.length > 0)) {
 		out.push('No other sweep of it would tell either: count the turns.');
 	}
@@ -147,6 +149,11 @@ export function setupWords(setup: Setup, kind: string): { title: string; hint: s
 			return {
 				title: 'output shorted',
 				hint: 'A short wire across the output: what leaks between.'
+			};
+		case 'common':
+			return {
+				title: 'as a choke, its wires joined',
+				hint: 'All starts joined on one side of the analyser, all ends on the other: what the core chokes.'
 			};
 		case 'link':
 			return {

@@ -227,12 +227,13 @@ class ScpiAnalyser:
         answer = b""
         until = time.monotonic() + self._timeout_s
         while not answer.endswith(b"\n"):
-            self._wait(until)
-            answer += self._bytes(1 << 14, to_the_end_of_a_line=True)
-            if len(answer) > MOST_BYTES or time.monotonic() > until:
+            # An answer that came whole is taken, however late this side gets to read it.
+            if len(answer) > MOST_BYTES or (answer and time.monotonic() > until):
                 raise AnalyserGarbageError(
                     f"{self.address} does not stop answering; {len(answer)} bytes so far were thrown away"
                 )
+            self._wait(until)
+            answer += self._bytes(1 << 14, to_the_end_of_a_line=True)
         return answer
 
     def _read_block(self) -> bytes:

@@ -24,7 +24,7 @@ class TestChoke:
         told = wound_of(client, beside(choke), "choke")
 
         assert told["cuts"][0]["winding_m"] == pytest.approx(0.64, rel=0.06)
-        assert told["choke"]["coax_m"] == pytest.approx(0.72, rel=0.06)
+        assert told["choke"]["length_m"] == pytest.approx(0.72, rel=0.06)
         assert "tight_bend" in findings(told)
 
     def test_where_the_current_is_known_it_has_heat_and_voltage(self, client):
@@ -55,9 +55,32 @@ class TestChoke:
         ratio = two["choke"]["bands"][0]["resistance_ohm"] / one["choke"]["bands"][0]["resistance_ohm"]
         assert ratio == pytest.approx(2, rel=0.05)
 
+    def test_of_a_pair_both_wires_are_cut_and_its_own_impedance_is_told(self, client):
+        pair = {**CHOKE, "cable": None, "outer_m": None, "wire": "pvc-0.75"}
+        told = wound_of(client, beside(pair), "choke")
+        coax = wound_of(client, beside(CHOKE), "choke")
+
+        assert [c["wire"] for c in told["cuts"]] == ["red", "blue"]
+        assert {w for t in told["picture"]["turns"] for w in t["wires"]} == {"red", "blue"}
+        assert told["choke"]["bend_m"] is None
+        assert told["choke"]["pair_ohm"] > 75
+        assert findings(told)["pair_impedance"]["fits_ohm"] == 50
+        assert "tight_bend" not in findings(told)
+        assert told["choke"]["bands"][0]["resistance_ohm"] == coax["choke"]["bands"][0]["resistance_ohm"]
+        # Enamelled wires lie close: about what coax is.
+        close = wound_of(client, beside({**pair, "wire": "cu-1"}), "choke")
+        assert 25 < close["choke"]["pair_ohm"] < 50
+
     @pytest.mark.parametrize(
         ("changes", "field"),
-        [({"core": None}, "former_m"), ({"outer_m": 0.03}, "wire"), ({"cable": "rope"}, "cable")],
+        [
+            ({"core": None}, "former_m"),
+            ({"outer_m": 0.03}, "wire"),
+            ({"cable": "rope"}, "cable"),
+            ({"cable": None}, "cable"),
+            ({"cable": None, "wire": "rope"}, "wire"),
+            ({"cable": None, "wire": "pvc-1.5", "turns": 40}, "turns"),
+        ],
     )
     def test_what_cannot_be_wound_is_refused(self, client, changes, field):
         answer = client.post("/api/windings", json={"content": beside({**CHOKE, **changes}), "key": "choke"})

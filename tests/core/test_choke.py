@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.choke import bend_m, borne, highest_current_a, rated, rating
+from yielding_coil.core.choke import bend_m, borne, bundle_m, highest_current_a, rated, rating
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.target import Target
@@ -60,6 +60,14 @@ def test_what_it_bears():
 def test_coax_bends_round_the_corners_of_the_ring():
     """A section of 12.7 by 12.7 mm has a circle of 18 mm round it."""
     assert bend_m(RING, 5e-3) == pytest.approx(math.hypot(12.725, 12.7) / 2e3 + 2.5e-3, abs=1e-4)
+
+
+def test_a_pair_carries_a_common_current_as_one_wire_would():
+    """By hand: halves of the current in both, the mean of ln(D/r) and ln(D/s) is that of one wire of radius √(r·s)."""
+    d, apart, far = 1.0e-3, 1.8e-3, 1.0
+    links = (math.log(far / (d / 2)) + math.log(far / apart)) / 2
+
+    assert math.log(far / (bundle_m(d, apart) / 2)) == pytest.approx(links)
 
 
 def test_refusals():

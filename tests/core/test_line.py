@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line, OpenCoax, open_coax_for
+from yielding_coil.core.line import Cable, Line, OpenCoax, open_coax_for, pair_ohm
 from yielding_coil.core.reflection import reflection_of, swr_of
 from yielding_coil.data import cables
 
@@ -171,6 +171,26 @@ def test_waves_and_the_chain_matrix_tell_the_same(mhz, length, r, x):
 
     assert abs(reflection_of(waves.near_ohm) - reflection_of(line.input_impedance(f, load)))[0] < 1e-9
     assert waves.current_ratio == pytest.approx(np.abs(c * load + d), rel=1e-9)
+
+
+def test_open_line_of_600_ohm():
+    """276·log10(2S/d) for wires far apart (handbooks, from memory): 600 Ω at S/d = 74.6."""
+    assert pair_ohm(2e-3, 74.6 * 2e-3) == pytest.approx(276 * math.log10(2 * 74.6), rel=0.003)
+    assert pair_ohm(2e-3, 74.6 * 2e-3) == pytest.approx(600, rel=0.003)
+
+
+@given(d=st.floats(1e-4, 5e-3), apart=st.floats(1.01, 300), permittivity=st.floats(1, 5))
+def test_a_pair_is_its_inductance_over_its_capacitance(d, apart, permittivity):
+    """Z0 = √(L/C) with C = πε/arcosh(D/d) of two cylinders (any text on electrostatics) and L·C = µ0·ε."""
+    c = math.pi * 8.8541878e-12 * permittivity / math.acosh(apart)
+    ohm = math.sqrt(4e-7 * math.pi * 8.8541878e-12 * permittivity) / c
+
+    assert pair_ohm(d, apart * d, permittivity) == pytest.approx(ohm, rel=2e-3)
+
+
+def test_wires_of_a_pair_that_touch_are_refused():
+    with pytest.raises(OutOfDomainError, match="apart_m is 0.001; it must be above the wires' diameter, 0.001"):
+        pair_ohm(1e-3, 1e-3)
 
 
 def test_no_line_at_all_carries_what_its_load_does():

@@ -84,6 +84,34 @@ def test_a_choke_stands_on_a_ring_or_on_a_former_and_not_on_nothing():
         air.winding()
 
 
+def test_a_choke_is_of_coax_or_of_two_wires_and_not_of_nothing():
+    pair = Choke(**{**CHOKE_1, "cable": None, "outer_m": None, "wire": "pvc-0.75"})
+    row = data.wire("pvc-0.75")
+
+    assert [s.name for s in pair.winding().strands] == ["red", "blue"]
+    assert pair.line.across_m == pytest.approx(2 * row.covered_m)
+    # The common current meets the same core, whatever carries it.
+    f = 14.2e6
+    assert pair.to_core().impedance_ohm(f) == pytest.approx(Choke(**CHOKE_1).to_core().impedance_ohm(f))
+    own = {"metal": "copper", "diameter_m": 0.9e-3, "covered_m": 1.9e-3}
+    taken = {"id": "00000000-0000-4000-8000-000000000000", "revision": 3, "values": own}
+    mine = Choke(**{**CHOKE_1, "cable": None, "outer_m": None, "wire_piece": taken})
+    assert mine.line.thick_m == 1.9e-3
+    for missing in ({"cable": None}, {"outer_m": None}):
+        with pytest.raises(OutOfDomainError, match="coax and its thickness, or a wire that two of are wound"):
+            Choke(**{**CHOKE_1, **missing}).winding()
+
+
+def test_an_air_choke_of_a_pair_takes_both_wires_side_by_side():
+    air = Choke(**{**CHOKE_1, "core": None, "former_m": 0.066, "cable": None, "outer_m": None, "wire": "pvc-0.75"})
+    row = data.wire("pvc-0.75")
+
+    assert air.coil.length_m == pytest.approx(11 * 2 * row.covered_m)
+    # Coax of the same width over all is the thicker conductor, and takes a little less inductance.
+    coax = Choke(**{**CHOKE_1, "core": None, "former_m": 0.066, "outer_m": 2 * row.covered_m})
+    assert 0.9 < coax.to_core().inductance_h / air.to_core().inductance_h < 1.1
+
+
 def test_a_material_of_ones_own_replaces_the_curve_and_keeps_the_rest_of_its_mix():
     values = MaterialValues(points=POINTS, tolerance=0.03, like="43")
     snapshot = {"id": "00000000-0000-4000-8000-000000000000", "revision": 1, "values": values}

@@ -7,12 +7,14 @@ import numpy as np
 from yielding_coil import data
 from yielding_coil.api.holding import rng_of
 from yielding_coil.api.laid import (
+    COAX_OHM,
     FAN_BUILDS,
     POINTS,
     boxes,
     curie,
     grid_of,
     material_findings,
+    pair_findings,
     ring_cuts,
     ring_fit,
     seen,
@@ -116,27 +118,28 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
     z = np.asarray(part.impedance_ohm(f))
     alone = System(FixedLoad(0j), [Element(element.key, "series", part)])
     low, high = fan(alone, f, element.spreads(), rng_of(content), lambda ohm: np.asarray(ohm.real), FAN_BUILDS)
-    cable = data.cable_row(element.cable)
+    line = element.line
     findings: list[Finding] = []
     picture: Picture
     if element.core is not None:
         laid = element.winding()
-        bend = chokes.bend_m(laid.ring, element.outer_m)
+        bend = chokes.bend_m(laid.ring, line.thick_m)
         body = ring_body(laid.ring)
-        cuts, fit, picture = ring_cuts(laid, ("long",)), ring_fit(laid), picture_of(laid, 1)
+        cuts, fit, picture = ring_cuts(laid, line.wires), ring_fit(laid), picture_of(laid, 1)
         turns = _turns(element.turns, laid.crosses_after)
         turns.returns = element.turns - 1
         findings += material_findings(laid.ring, content)
     else:
         coil = element.coil
         bend, body = coil.diameter_m / 2, coil_body(coil)
-        cuts = [_coil_cut(coil, element.tail_m)]
-        fit, turns = _coil_fit(coil, element.coil.diameter_m + element.outer_m), _turns(element.turns)
-        picture = _coil_picture(coil, coil.diameter_m - element.outer_m, element.outer_m)
-    if bend < chokes.LEAST_BEND * element.outer_m:
-        findings.append(
-            Finding(code="tight_bend", values={"bend_m": bend, "least_m": chokes.LEAST_BEND * element.outer_m})
-        )
+        cuts = [_coil_cut(coil, element.tail_m).model_copy(update={"wire": wire}) for wire in line.wires]
+        fit, turns = _coil_fit(coil, coil.diameter_m + line.thick_m), _turns(element.turns)
+        picture = _coil_picture(coil, coil.diameter_m - line.thick_m, line.across_m)
+    if line.pair_ohm is not None:
+        findings += pair_findings(line.pair_ohm, COAX_OHM)
+    elif bend < chokes.LEAST_BEND * line.thick_m:
+        least = chokes.LEAST_BEND * line.thick_m
+        findings.append(Finding(code="tight_bend", values={"bend_m": bend, "least_m": least}))
     bands, heats = [], []
     allowed = heat.loss_w(heat.WARM_C, body[0])
     targets = content.core_targets()
@@ -192,9 +195,9 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
             mix=element.core.mix if element.core else None,
             size=element.core.size if element.core else None,
             stack=element.core.stack if element.core else None,
-            wire=cable.cable.name,
-            wire_m=SHIELD * element.outer_m,
-            covered_m=element.outer_m,
+            wire=line.name,
+            wire_m=line.metal_m,
+            covered_m=line.thick_m,
             tolerance=element.core.spread if element.core else 0.05,
             measured=element.core is not None and element.core.measured,
             note=element.core.ring.material.note if element.core else "",
@@ -211,9 +214,9 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
         findings=findings,
         choke=ChokeOut(
             bands=bands,
-            coax_m=cuts[0].cut_m,
-            bend_m=bend,
-            least_bend_m=chokes.LEAST_BEND * element.outer_m,
+            length_m=cuts[0].cut_m,
+            bend_m=bend if line.pair_ohm is None else None,
+            pair_ohm=line.pair_ohm,
         ),
     )
 

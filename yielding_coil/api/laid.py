@@ -15,6 +15,8 @@ from yielding_coil.core.winding import Winding
 from yielding_coil.store.content import DesignContent
 
 POINTS = 201
+# What the radio's side is made for; and how far the wires of a pair, as a line, may be off what would fit.
+COAX_OHM, PAIR_FITS = 50.0, 1.5
 # Builds behind the band in which a bench sweep of a right winding lies: nineteen in twenty.
 FAN_BUILDS = 256
 # Below this the winding stands well clear of its self-resonance; above it, no coil any more.
@@ -67,6 +69,13 @@ def ring_cuts(laid: Winding, names: tuple[str, ...]) -> list[CutOut]:
         )
         for name, cut in zip(names, cuts * (len(names) // len(cuts)), strict=True)
     ]
+
+
+def pair_findings(pair_ohm: float, fits_ohm: float) -> list[Finding]:
+    """Two wires as a line that does not fit where it runs."""
+    if 1 / PAIR_FITS < pair_ohm / fits_ohm < PAIR_FITS:
+        return []
+    return [Finding(code="pair_impedance", values={"pair_ohm": pair_ohm, "fits_ohm": fits_ohm})]
 
 
 def material_findings(ring: Ring, content: DesignContent) -> list[Finding]:

@@ -9,6 +9,7 @@ from yielding_coil.api.beside import choke_report, trap_report
 from yielding_coil.api.couplers import coupler_findings, coupler_report, tuned_heats
 from yielding_coil.api.holding import rng_of
 from yielding_coil.api.laid import (
+    COAX_OHM,
     FAN_BUILDS,
     boxes,
     curie,
@@ -16,6 +17,7 @@ from yielding_coil.api.laid import (
     material_findings,
     near_resonance,
     own_resonance,
+    pair_findings,
     ring_cuts,
     ring_fit,
     seen,
@@ -126,9 +128,7 @@ def _transformer(
     worst_zm = float(np.abs(part.magnetising_ohm(np.array([t.low_hz for t in content.core_targets()]))).min())
     if part.line is not None:
         own = float(np.asarray(element.pair.cable.impedance_ohm))
-        fits = 50.0 * way.secondary_turns(1, 1)
-        if not 1 / 1.5 < own / fits < 1.5:
-            findings.append(Finding(code="pair_impedance", values={"pair_ohm": own, "fits_ohm": fits}))
+        findings += pair_findings(own, COAX_OHM * way.secondary_turns(1, 1))
     if worst_zm < 100 and element.tuning is None:
         findings.append(Finding(code="few_turns", values={"key": element.key, "magnetising_ohm": worst_zm}))
     return WindingOut(

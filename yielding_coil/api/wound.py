@@ -145,12 +145,15 @@ class RatedOut(BaseModel):
 
 
 class ChokeOut(BaseModel):
-    """A choke: its bands, the coax it takes, and how tightly that is bent."""
+    """A choke: its bands, the line it takes, and how tightly that is bent.
+
+    A pair of wires bends as it likes; as a line it has an impedance of its own, which coax has by its table.
+    """
 
     bands: list[RatedOut]
-    coax_m: float
-    bend_m: float
-    least_bend_m: float
+    length_m: float
+    bend_m: float | None
+    pair_ohm: float | None
 
 
 class BorneOut(BaseModel):

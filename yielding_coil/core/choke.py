@@ -96,6 +96,21 @@ def highest_current_a(allowed_w: float, resistance_ohm: float, duty: float = 1.0
     return math.sqrt(allowed_w / (resistance_ohm * duty))
 
 
+def bundle_m(diameter_m: float, apart_m: float) -> float:
+    """Diameter of the one round wire that a common current takes two wires side by side for.
+
+    Args:
+        diameter_m: of the metal of each.
+        apart_m: from middle to middle.
+
+    Source:
+        Two-conductor bundle, radius √(r·s) (any text on power lines).
+    """
+    for name, value in (("diameter_m", diameter_m), ("apart_m", apart_m)):
+        require_positive(name, value)
+    return math.sqrt(2 * diameter_m * apart_m)
+
+
 def bend_m(ring: Ring, outer_m: float) -> float:
     """Radius to which coax bends round a ring's section: the circle round its corners, and half the coax."""
     require_positive("outer_m", outer_m)

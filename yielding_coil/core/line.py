@@ -287,6 +287,27 @@ class OpenCoax:
         return float(self.admittance_s(frequency_hz).imag / (2 * math.pi * frequency_hz))
 
 
+def pair_ohm(diameter_m: float, apart_m: float, permittivity: float = 1.0) -> float:
+    """Characteristic impedance of two round wires side by side, lossless, far from anything else.
+
+    Args:
+        diameter_m: of the metal of each.
+        apart_m: from middle to middle, above the diameter.
+        permittivity: relative, of what lies between them.
+
+    Raises:
+        OutOfDomainError: a value is not above zero, or the wires touch.
+
+    Source:
+        Pozar, Microwave Engineering, table 2.1, two-wire line: L/C gives η·arcosh(D/2a)/π.
+    """
+    require_positive("diameter_m", diameter_m)
+    require_positive("permittivity", permittivity)
+    if apart_m <= diameter_m:
+        raise OutOfDomainError("apart_m", f"{apart_m:g}", f"above the wires' diameter, {diameter_m:g}")
+    return 120 / math.sqrt(permittivity) * math.acosh(apart_m / diameter_m)
+
+
 def open_coax_for(capacitance_f: float, cable: Cable, frequency_hz: float) -> OpenCoax:
     """The length of open coax that acts as this capacitor at one frequency.
 

@@ -1,10 +1,11 @@
 """What is wound beside the cascade: chokes on the coax, traps in the wire."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, NamedTuple
 
 from pydantic import Field
 
 from yielding_coil import data
+from yielding_coil.core.choke import bundle_m
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import RingCoil
@@ -12,9 +13,17 @@ from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.trap import CoaxTrap, Trap, coax_turns_for, coil_for
 from yielding_coil.core.winding import Strand, Winding
+from yielding_coil.core.wiring import HANDS
 from yielding_coil.store.coil import Coil
 from yielding_coil.store.payload import Farad, Hertz, NotNegative, PartLength, Payload, PieceSnapshot, SpreadOf
-from yielding_coil.store.wound import CAPACITANCE_SPREAD_F, RingCore, WireSnapshot, crossing_f
+from yielding_coil.store.wound import (
+    CAPACITANCE_SPREAD_F,
+    RingCore,
+    WireSnapshot,
+    crossing_f,
+    pair_ohm_of,
+    wire_row_of,
+)
 from yielding_coil.store.wound import Key as WoundKey
 
 # Shield over jacket of common coax (from memory).
@@ -23,22 +32,70 @@ SHIELD = 0.72
 AIR_SPREAD = 0.05
 
 
+class Laid(NamedTuple):
+    """What a choke is wound of.
+
+    Args:
+        name: in words.
+        wires: as they are called.
+        thick_m: of each, over its covering.
+        metal_m: of the round wire that the common current takes it for.
+        pair_ohm: impedance of two wires as a line; None for coax, which has its own.
+    """
+
+    name: str
+    wires: tuple[str, ...]
+    thick_m: float
+    metal_m: float
+    pair_ohm: float | None
+
+    @property
+    def across_m(self) -> float:
+        """What a turn takes."""
+        return len(self.wires) * self.thick_m
+
+
 class Choke(Payload):
-    """A length of coax wound on rings, or on air, against the current on its outside."""
+    """A line wound on rings, or on air, against the current common to its wires: coax, or a pair side by side."""
 
     kind: Literal["choke"] = "choke"
     key: WoundKey
     # On rings, or as a coil on a former where there are none.
     core: RingCore | None = None
     former_m: PartLength | None = None
-    cable: WoundKey
-    outer_m: PartLength
+    # Of coax, with its thickness; or of two of these wires.
+    cable: WoundKey | None = None
+    outer_m: PartLength | None = None
+    wire: WoundKey | None = None
+    wire_piece: WireSnapshot | None = None
     turns: Annotated[int, Field(ge=1, le=60)]
     crossed: bool = False
     tail_m: Annotated[float, Field(ge=0, le=2)] = 0.04
-    # Effective current on the outside of the coax, where it is known.
+    # Effective current on the outside of the line, where it is known.
     current_a: Annotated[NotNegative, Field(le=100)] | None = None
     piece: PieceSnapshot | None = None
+
+    @property
+    def pair(self) -> data.WireRow | None:
+        """The wire that two of are wound; None for coax."""
+        if self.cable is not None or (self.wire is None and self.wire_piece is None):
+            return None
+        return wire_row_of(self.wire or "", self.wire_piece)
+
+    @property
+    def line(self) -> Laid:
+        """What is wound, as it lies.
+
+        Raises:
+            OutOfDomainError: neither coax with its thickness nor wire is given.
+        """
+        row = self.pair
+        if row is not None:
+            apart = max(row.covered_m, row.diameter_m)
+            return Laid(row.name, HANDS[:2], apart, bundle_m(row.diameter_m, apart), pair_ohm_of(row))
+        if self.cable is None or self.outer_m is None:
+            raise OutOfDomainError("cable", "none", "coax and its thickness, or a wire that two of are wound")
+        return Laid(data.cable_row(self.cable).cable.name, ("long",), self.outer_m, SHIELD * self.outer_m, None)
 
     @property
     def on_ring(self) -> RingCore:
@@ -53,19 +110,27 @@ class Choke(Payload):
 
     @property
     def coil(self) -> Solenoid:
-        """The shield's turns on a former, touching.
+        """Its turns on a former, touching, as the common current sees them.
 
         Raises:
             OutOfDomainError: neither ring nor former is given.
         """
         if self.former_m is None:
             raise OutOfDomainError("former_m", "none", "a former for a choke without a ring")
-        return Solenoid(self.former_m + self.outer_m, self.outer_m, self.turns, SHIELD * self.outer_m)
+        line = self.line
+        return Solenoid(self.former_m + line.thick_m, line.across_m, self.turns, line.metal_m)
 
     def winding(self) -> Winding:
         """Where its turns lie on the ring."""
-        strands = (Strand("long", 1, self.turns),)
-        return Winding(self.on_ring.ring, strands, self.outer_m, crossed=self.crossed, tail_m=self.tail_m)
+        line = self.line
+        return Winding(
+            self.on_ring.ring,
+            tuple(Strand(name, 1, self.turns) for name in line.wires),
+            line.thick_m,
+            twisted=False,
+            crossed=self.crossed,
+            tail_m=self.tail_m,
+        )
 
     def to_core(self) -> RingCoil | Inductor:
         """What the current outside meets."""

@@ -9,7 +9,7 @@ from pydantic import Field
 from yielding_coil import data
 from yielding_coil.core.conductor import Conductor
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line
+from yielding_coil.core.line import Cable, Line, pair_ohm
 from yielding_coil.core.ring import Material, Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
@@ -67,6 +67,11 @@ def wire_row_of(key: str, own: WireSnapshot | None) -> data.WireRow:
         return data.wire(key)
     values = own.values
     return data.WireRow(key, "a wire of your own", values.diameter_m, values.covered_m, "drawer", values.metal)
+
+
+def pair_ohm_of(row: data.WireRow) -> float:
+    """Two of these wires side by side as a line."""
+    return pair_ohm(row.diameter_m, max(row.covered_m, 1.02 * row.diameter_m), PAIR_PERMITTIVITY)
 
 
 class MaterialPoint(Payload):
@@ -270,8 +275,7 @@ class WoundTransformer(Wound):
     def pair(self) -> Line:
         """Two of its wires as a line, as long as the winding."""
         row = self.wire_row
-        apart = max(row.covered_m / row.diameter_m, 1.02)
-        ohm = 120 / math.sqrt(PAIR_PERMITTIVITY) * math.acosh(apart)
+        ohm = pair_ohm_of(row)
         metres = self.core.ring.wire_length_m(self.primary_turns, row.covered_m, self.tape_m)
         return Line(Cable("pair", ohm, 1 / math.sqrt(PAIR_PERMITTIVITY), PAIR_LOSS_SQRT, 0.0), metres)
 

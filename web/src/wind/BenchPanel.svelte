@@ -31,6 +31,8 @@
 
 	let { build, content, winding, designId, onverdict }: Props = $props();
 
+	const kind = $derived(winding.choke?.pair_ohm ? 'pair' : winding.kind);
+
 	const bench = new Bench();
 	let sweeps = $state.raw<Record<string, Sweep>>({});
 	let verdict = $state.raw<Verdict | null>(null);
@@ -111,7 +113,7 @@
 				calibration_id: calibration?.id ?? null,
 				widen: false,
 				keep: {
-					name: `${winding.key} ${setupWords(setup, winding.kind).title}`,
+					name: `${winding.key} ${setupWords(setup, kind).title}`,
 					build_id: null,
 					setup: { plane: 'bench', line: null, conditions: {} }
 				}
@@ -173,7 +175,7 @@
 				{@const next = winding.setups?.find((s) => s.key === wanted)}
 				{#if next}
 					<p class="told">
-						One more sweep would tell: <strong>{setupWords(next, winding.kind).title}</strong>.
+						One more sweep would tell: <strong>{setupWords(next, kind).title}</strong>.
 					</p>
 				{/if}
 			{/if}
@@ -190,7 +192,7 @@
 	{/if}
 	<ol>
 		{#each shown as setup (setup.key)}
-			{@const words = setupWords(setup, winding.kind)}
+			{@const words = setupWords(setup, kind)}
 			<LineSlot
 				title={words.title}
 				hint={words.hint}

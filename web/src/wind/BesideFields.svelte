@@ -9,6 +9,7 @@
 	import Measured from './Measured.svelte';
 	import Steps from './Steps.svelte';
 	import WireChooser from './WireChooser.svelte';
+	import { pairWire } from './starts';
 	import type { Changes, Choke, WireTrap } from './wound';
 
 	interface Props {
@@ -23,9 +24,17 @@
 
 	const coaxes = $derived(trade.cables.filter((c: CableRow) => c.coax && c.outer_m));
 	const middle = (t: Content['targets'][number]) => (t.low_hz + t.high_hz) / 2;
+	/** Two wires side by side in place of coax. */
+	const pair = 'a pair';
 	function chooseCable(key: string): void {
 		const row = coaxes.find((c) => c.key === key);
-		if (row?.outer_m) onset({ cable: key, outer_m: row.outer_m });
+		if (row?.outer_m)
+			onset({
+				cable: key,
+				outer_m: row.outer_m,
+				...(element.kind === 'choke' ? { wire: null, wire_piece: null } : {})
+			});
+		else if (key === pair) onset({ cable: null, outer_m: null, wire: pairWire });
 	}
 	function onAir(air: boolean): void {
 		onset(
@@ -44,7 +53,7 @@
 		<div class="row">
 			<Steps label="Turns" most={60} value={element.turns} onchange={(turns) => onset({ turns })} />
 			<QuantityField
-				label="current outside, A"
+				label={element.cable ? 'current outside, A' : 'common current, A'}
 				kind="turns"
 				width={8}
 				shown={element.current_a === null || element.current_a === undefined
@@ -54,15 +63,27 @@
 			/>
 		</div>
 		<label class="told"
-			>Coax
+			>Wound of
 			<select
-				aria-label="Coax"
-				value={element.cable}
+				aria-label="Wound of"
+				value={element.cable ?? pair}
 				onchange={(e) => chooseCable(e.currentTarget.value)}
 			>
-				{#each coaxes as c (c.key)}<option value={c.key}>{c.name}</option>{/each}
+				<option value={pair}>two wires side by side</option>
+				<optgroup label="Coax">
+					{#each coaxes as c (c.key)}<option value={c.key}>{c.name}</option>{/each}
+				</optgroup>
 			</select></label
 		>
+		{#if !element.cable}
+			<WireChooser
+				wire={element.wire ?? pairWire}
+				taken={element.wire_piece ?? null}
+				{trade}
+				{own}
+				{onset}
+			/>
+		{/if}
 		{#if element.core}
 			<Core
 				core={element.core}

@@ -83,10 +83,18 @@
 		{/each}
 	</ul>
 	<p class="told soft">
-		500 Ω resistive is the least, thousands where a wire's end is fed (common practice). {length(
-			choke.coax_m,
-			units.length
-		)} of coax, bent to {length(choke.bend_m, units.length)}.
+		500 Ω resistive is the least, thousands where a wire's end is fed (common practice).
+		{#if choke.pair_ohm}
+			Twice {length(choke.length_m, units.length)} of wire; as a line the pair is about {figures(
+				choke.pair_ohm,
+				2
+			)} Ω.
+		{:else}
+			{length(choke.length_m, units.length)} of coax, bent to {length(
+				choke.bend_m ?? 0,
+				units.length
+			)}.
+		{/if}
 	</p>
 {:else if trap && upper && lower}
 	<p>

@@ -85,8 +85,8 @@
 			};
 		}),
 		{
-			name: 'coax',
-			cells: [winding, other].map((w) => length(w?.choke?.coax_m ?? 0, units.length))
+			name: 'line to cut',
+			cells: [winding, other].map((w) => length(w?.choke?.length_m ?? 0, units.length))
 		}
 	]);
 </script>

@@ -23,9 +23,9 @@
 			></span>
 			<b class="mono">{length(cut.cut_m, units.length)}</b>
 			<span class="what"
-				>{winding.kind === 'transformer'
+				>{winding.kind === 'transformer' || winding.choke?.pair_ohm
 					? wireName(cut.wire)
-					: winding.kind === 'choke' || winding.trap?.coax_m
+					: winding.choke || winding.trap?.coax_m
 						? 'coax'
 						: 'wire'}{many ? '' : `, ${winding.made_of.wire}`}</span
 			>

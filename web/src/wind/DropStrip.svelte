@@ -9,9 +9,11 @@
 		/** From the wire down to the radio, as the drop has them. */
 		stops: ReturnType<typeof stopsOf>;
 		powerW: number;
+		/** Key of the stop that is worked on; none of them when what is wound stands beside. */
+		here: string | null;
 	}
 
-	let { stops, powerW }: Props = $props();
+	let { stops, powerW, here }: Props = $props();
 
 	const row = $derived([...stops].reverse());
 	const full = 26;
@@ -21,7 +23,7 @@
 
 <ol class="sheet" aria-label="The antenna system">
 	{#each row as stop, i (stop.key)}
-		<li class:here={stop.here} style:--height="{high(stop.watts)}px">
+		<li class:here={stop.key === here} style:--height="{high(stop.watts)}px">
 			{#if i > 0}<span class="ribbon" aria-hidden="true"></span>{/if}
 			<span class="words">
 				{#if stop.href}<a href={stop.href}>{stop.title}</a>{:else}<strong>{stop.title}</strong>{/if}

@@ -224,7 +224,13 @@
 {#if !first && made.length === 0}
 	<WindStart {build} onmade={begun} />
 {:else if content && element}
-	{#if stops.length}<DropStrip {stops} powerW={build.power_w} />{/if}
+	{#if stops.length}<DropStrip
+			{stops}
+			powerW={build.power_w}
+			here={(content.beside ?? []).some((b) => b.key === key)
+				? null
+				: (stops.find((s) => s.key === key)?.key ?? 'match')}
+		/>{/if}
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 	{#if work.news}<Note kind="news">{work.news}</Note>{/if}

@@ -78,7 +78,7 @@
 							? `long wire, ${row.turns} turns; the first ${legend[1]?.turns} with the primary`
 							: row.wire === 'primary'
 								? `primary wire, ${row.turns} turns`
-								: element.kind === 'choke'
+								: row.wire === 'long' && element.kind === 'choke'
 									? `coax, ${row.turns} turns`
 									: `${row.wire === 'ink' ? 'black' : row.wire} wire, ${row.turns} turns`}</span
 					>

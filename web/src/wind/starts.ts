@@ -117,6 +117,9 @@ export const starts: Start[] = [
 	}
 ];
 
+/** What a choke of a pair begins with. */
+export const pairWire = 'pvc-0.75';
+
 /** What is wound beside an antenna system: a name, why, and the part for its bands. */
 export const besides: { name: string; why: string; part: (targets: Target[]) => Beside | null }[] =
 	[
@@ -130,6 +133,25 @@ export const besides: { name: string; why: string; part: (targets: Target[]) => 
 				former_m: null,
 				cable: 'ptfe-2.8',
 				outer_m: 2.8e-3,
+				turns: 11,
+				crossed: true,
+				tail_m: 0.04,
+				current_a: null,
+				piece: null
+			})
+		},
+		{
+			name: 'Choke, 11 turns of two wires',
+			why: 'Where the line is no coax; for balanced wires too',
+			part: () => ({
+				kind: 'choke',
+				key: 'pair-choke',
+				core: { mix: '43', size: 'FT240', stack: 1, al_h: null, material: null },
+				former_m: null,
+				cable: null,
+				outer_m: null,
+				wire: pairWire,
+				wire_piece: null,
 				turns: 11,
 				crossed: true,
 				tail_m: 0.04,

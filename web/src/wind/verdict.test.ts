@@ -91,6 +91,7 @@ test('every set-up says what to join', () => {
 	expect(setupWords(setup('resistor', 3200), 'transformer').title).toBe('on 3.20 kΩ');
 	expect(setupWords(setup('link', null, 3), 'choke').title).toBe('3 turns of your own beside it');
 	expect(setupWords(setup('alone', null), 'choke').hint).toContain('Braid to braid');
+	expect(setupWords(setup('alone', null), 'pair').hint).toContain('All starts joined');
 });
 
 test('a trap is swept round its resonance', () => {

@@ -127,7 +127,10 @@ export function explained(verdict: Verdict): string[] {
 	return out;
 }
 
-/** A set-up: what it is called, and what to do. */
+const joined =
+	'All starts joined on one side of the analyser, all ends on the other: what the core chokes.';
+
+/** A set-up: what it is called, and what to do; the kind is the winding's, or “pair” for a choke of two wires. */
 export function setupWords(setup: Setup, kind: string): { title: string; hint: string } {
 	switch (setup.key) {
 		case 'resistor':
@@ -153,7 +156,7 @@ export function setupWords(setup: Setup, kind: string): { title: string; hint: s
 		case 'common':
 			return {
 				title: 'as a choke, its wires joined',
-				hint: 'All starts joined on one side of the analyser, all ends on the other: what the core chokes.'
+				hint: joined
 			};
 		case 'link':
 			return {
@@ -164,9 +167,11 @@ export function setupWords(setup: Setup, kind: string): { title: string; hint: s
 			return {
 				title: 'alone across the port',
 				hint:
-					kind === 'choke'
-						? 'Braid to braid: both ends of the coax on the analyser by their outsides.'
-						: 'Both ends on the analyser, nothing else joined, leads short.'
+					kind === 'pair'
+						? joined
+						: kind === 'choke'
+							? 'Braid to braid: both ends of the coax on the analyser by their outsides.'
+							: 'Both ends on the analyser, nothing else joined, leads short.'
 			};
 	}
 }

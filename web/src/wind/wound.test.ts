@@ -171,8 +171,10 @@ test.each([
 
 test('every wound thing has a heading', () => {
 	const of = (element: object) => titleOf(element as Windable);
-	expect(of({ kind: 'choke', core: { mix: '43', size: 'FT240' } })).toBe('Choke');
-	expect(of({ kind: 'choke', core: null })).toBe('Air choke');
+	const core = { mix: '43', size: 'FT240' };
+	expect(of({ kind: 'choke', core, cable: 'pe-5' })).toBe('Choke');
+	expect(of({ kind: 'choke', core, cable: null })).toBe('Choke of two wires');
+	expect(of({ kind: 'choke', core: null, cable: 'pe-5' })).toBe('Air choke');
 	expect(of({ kind: 'trap', cable: null })).toBe('Trap');
 	expect(of({ kind: 'trap', cable: 'pe-5' })).toBe('Trap of coax');
 	expect(of({ kind: 'coil' })).toBe('Air coil');

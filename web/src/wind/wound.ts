@@ -77,7 +77,7 @@ export function titleOf(element: Windable): string {
 		case 'ring_coil':
 			return 'Coil on a ring';
 		case 'choke':
-			return element.core ? 'Choke' : 'Air choke';
+			return `${element.core ? 'Choke' : 'Air choke'}${element.cable ? '' : ' of two wires'}`;
 		case 'trap':
 			return element.cable ? 'Trap of coax' : 'Trap';
 		case 'coil':
@@ -208,7 +208,7 @@ export function finding(found: Schemas['Finding']): string | null {
 		case 'heat_extrapolated':
 			return 'Above 100 °C the law of warming is a guess: do not go there.';
 		case 'pair_impedance':
-			return `As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: thicker covering raises it, and the high bands get better.`;
+			return `As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: ${number(v.pair_ohm) < number(v.fits_ohm) ? 'thicker covering raises it' : 'wires with thinner covering, close together, lower it'}, and the high bands get better.`;
 		case 'few_turns':
 			return `The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`;
 		case 'near_self_resonance':

@@ -25,7 +25,18 @@ UNUN = {
     "stray_f": 2.5e-12,
     "input_f": 90e-12,
     "share": 1.0,
+    "line": None,
 }
+BALUN = {
+    **UNUN,
+    "wiring": "current-balun-1",
+    "primary": 10,
+    "secondary": 10,
+    "input_f": 0.0,
+    "share": 0.5,
+    "line": {"impedance_ohm": 45.0, "velocity_factor": 0.67, "loss_sqrt": 6.0, "length_m": 0.55},
+}
+JOINED = {"key": "common", "load_ohm": None, "link_turns": None, "common": True}
 CHOKE = {"kind": "ring", "mix": "43", "size": "FT240", "stack": 1, "turns": 11, "crossed": True, "stray_f": 2.5e-12}
 COIL = {
     "kind": "coil",
@@ -51,9 +62,13 @@ def wound(spec, fault="none", setup=ALONE, seed=1):
     return WoundThing(json.dumps({**spec, "fault": fault, "setup": setup}), seed)
 
 
-@pytest.mark.parametrize("spec", [UNUN, CHOKE, COIL, TRAP], ids=lambda s: s["kind"])
-def test_right_ones_return_no_more_than_came(spec):
-    gamma = wound(spec, setup=ON_RESISTOR if spec is UNUN else ALONE).reflection(F)
+@pytest.mark.parametrize(
+    ("spec", "setup"),
+    [(UNUN, ON_RESISTOR), (BALUN, JOINED), (CHOKE, ALONE), (COIL, ALONE), (TRAP, ALONE)],
+    ids=["unun", "balun", "choke", "coil", "trap"],
+)
+def test_right_ones_return_no_more_than_came(spec, setup):
+    gamma = wound(spec, setup=setup).reflection(F)
 
     assert gamma.shape == F.shape
     assert np.abs(gamma).max() <= 1
@@ -69,6 +84,16 @@ def test_a_fault_shows(spec, fault):
 
     assert wrong.suspect.code == fault
     assert np.abs(right.reflection(F) - wrong.reflection(F)).max() > 0.01
+
+
+def test_a_current_balun_shows_its_line_on_the_resistor_and_its_core_with_its_wires_joined():
+    """On 50 Ω a line of 45 Ω and 0.55 m shows little; joined, ten turns on the core show kilohms (practice)."""
+    on_50 = wound(BALUN, setup={**ON_RESISTOR, "load_ohm": 50.0}).reflection(F)
+    right, wrong = (wound(BALUN, fault, JOINED).reflection(F) for fault in ("none", "bucking"))
+
+    assert np.abs(on_50).max() < 0.2
+    assert np.abs(50 * (1 + right) / (1 - right)).max() > 2e3
+    assert np.abs(50 * (1 + wrong) / (1 - wrong)).max() < 200
 
 
 def test_it_is_the_same_until_it_is_wound_anew_and_mending_keeps_its_core():

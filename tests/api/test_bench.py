@@ -70,6 +70,23 @@ class TestPractice:
         told = said(client, content, "choke", ("alone", first), ("link", measured(client, calibration)))
         assert "turn_less" in [s["code"] for s in told["stated"]]
 
+    @pytest.mark.parametrize(
+        ("wiring", "turns", "ohm"),
+        [("current-balun-1", 10, 50.0), ("current-balun-4-two", 8, 200.0), ("current-balun-4-one", 6, 200.0)],
+    )
+    @pytest.mark.parametrize("fault", ["none", "bucking", "other_mix"])
+    def test_a_current_balun_on_its_resistor_and_as_a_choke(self, client, calibration, wiring, turns, ohm, fault):
+        content = unun(ohm, wiring=wiring, primary_turns=turns, secondary_turns=turns, key="balun")
+        swept = []
+        for setup in ("resistor", "common"):
+            wound_there(client, content, "balun", setup, fault)
+            swept.append((setup, measured(client, calibration)))
+        told = said(client, content, "balun", *swept)
+
+        expected = "right" if fault == "none" else fault
+        assert expected in [s["code"] for s in told["stated"]]
+        assert told["passed"] is (fault == "none")
+
     @pytest.mark.parametrize("fault", ["none", "capacitor_missing", "shorted_turn"])
     def test_a_trap_alone(self, client, calibration, fault):
         content = beside(TRAP)
@@ -103,11 +120,6 @@ class TestPractice:
             answer = verdict(client, UNUN, key, (setup, sweep))
             assert answer.status_code == 404
             assert words in answer.json()["detail"]
-        balun = unun(200.0, wiring="current-balun-1", primary_turns=10, secondary_turns=10, key="balun")
-        asked = {"content": balun, "key": "balun", "setup": "resistor", "fault": "none"}
-        answer = client.put("/api/analyser/bench/wound", json=asked)
-        assert answer.status_code == 422
-        assert "a current balun" in answer.json()["detail"]
         asked = {"content": UNUN, "key": "unun", "setup": "resistor", "fault": "moths"}
         answer = client.put("/api/analyser/bench/wound", json=asked)
         assert answer.status_code == 503

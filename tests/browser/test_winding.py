@@ -339,3 +339,58 @@ class TestDrawer:
         assert "240 pF mica" in download.value.path().read_text()
         page.get_by_label("Search the drawer").fill("nothing like it")
         expect(page.get_by_text("No capacitor of yours answers “nothing like it”.")).to_be_visible()
+
+    def test_a_capacitor_in_hand_stands_in_a_match_until_its_value_is_moved(self, page, address, laid_in, settle):
+        page.goto(f"{address}/drawer?kind=capacitor")
+        settle()
+        mine = b"kind,name,value,tolerance_percent,voltage_v\ncapacitor,the one in the tin,56.3p,1,500\n"
+        chooser = page.locator("input[type=file]")
+        chooser.set_input_files({"name": "mine.csv", "mimeType": "text/csv", "buffer": mine})
+        settle()
+        page.goto(address)
+        page.get_by_role("link", name="Orchard sloping wire").click()
+        settle()
+        desk, held = page.url, page.get_by_label("Series capacitor, in your drawer")
+        held.select_option(label="the one in the tin")
+        settle()
+        value = page.get_by_label("Series capacitor", exact=True)
+        expect(value).to_have_value("56.3 pF")
+        page.reload()
+        settle()
+        expect(held.locator("option:checked")).to_have_text("the one in the tin")
+
+        page.goto(f"{address}/drawer?kind=capacitor")
+        settle()
+        button(page, "Put the one in the tin in the bin").click()
+        settle()
+        page.goto(desk)
+        settle()
+        expect(page.get_by_text("The series capacitor of this design lies in the bin now.")).to_be_visible()
+        expect(value).to_have_value("56.3 pF")
+
+        count_in(page, "Series capacitor", "60p", settle)
+        expect(page.get_by_text("lies in the bin now")).to_have_count(0)
+        expect(value).to_have_value("60.0 pF")
+
+
+def test_a_choke_of_two_wires_and_back_to_coax(end_fed, settle):
+    page = end_fed
+    button(page, "something else").click()
+    page.get_by_role("button", name=re.compile("11 turns of two wires")).click()
+    settle()
+
+    expect(page.get_by_role("heading", name="Choke of two wires")).to_be_visible()
+    assert "red wire" in cut_list(page)
+    assert "blue wire" in cut_list(page)
+    expect(page.get_by_text("as a line the pair is about")).to_be_visible()
+    # What stands beside the cascade is no stop of the drop.
+    stops = page.get_by_role("list", name="The antenna system")
+    expect(stops).to_be_visible()
+    expect(stops.locator("li.here")).to_have_count(0)
+    page.get_by_label("Wound of").select_option(label="2.8 mm PTFE, 50 Ω")
+    settle()
+    expect(page.get_by_role("heading", name="Choke", exact=True)).to_be_visible()
+    assert "coax" in cut_list(page)
+    button(page, "Undo").click()
+    settle()
+    expect(page.get_by_role("heading", name="Choke of two wires")).to_be_visible()

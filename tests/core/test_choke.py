@@ -63,7 +63,7 @@ def test_coax_bends_round_the_corners_of_the_ring():
 
 
 def test_a_pair_carries_a_common_current_as_one_wire_would():
-    """By hand: halves of the current in both, the mean of ln(D/r) and ln(D/s) is that of one wire of radius √(r·s)."""
+    """By hand: half the current in each, the mean of ln(D/r) and ln(D/s) is that of one wire of radius √(r·s)."""
     d, apart, far = 1.0e-3, 1.8e-3, 1.0
     links = (math.log(far / (d / 2)) + math.log(far / apart)) / 2
 

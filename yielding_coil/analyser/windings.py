@@ -13,6 +13,7 @@ import numpy as np
 from yielding_coil import data
 from yielding_coil.core import faults
 from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
@@ -121,25 +122,32 @@ def _suspects(spec: dict[str, Any]) -> list[Suspect]:
         return faults.ring_suspects(wound, (core, stray), crossed=spec["crossed"], others=others)
     if kind != "transformer":
         raise ValueError(f"there is no winding {str(kind)[:40]}")
+    # Wires that run as a line leak nothing besides.
+    told = spec["line"]
     unun = Transformer(
         ring,
         spec["primary"],
         spec["secondary"],
-        spec["leakage_h"],
+        0.0 if told else spec["leakage_h"],
         spec["stray_f"],
         spec["input_f"],
         1500.0,
+        line=told and _line(**told),
         share=spec["share"],
     )
-    leakage = Spread("leakage", "wound", "leakage_h", 0.4)
+    leakage = () if told else (Spread("leakage", "wound", "leakage_h", 0.4),)
     mica = (Spread("mica", "wound", "input_capacitance_f", 0.05),) if spec["input_f"] > 0 else ()
     return faults.transformer_suspects(
         unun,
-        (core, leakage, stray, *mica),
+        (core, *leakage, stray, *mica),
         wiring=wiring(spec["wiring"]),
         crossed=spec["crossed"],
         others=others,
     )
+
+
+def _line(impedance_ohm: float, velocity_factor: float, loss_sqrt: float, length_m: float) -> Line:
+    return Line(Cable("wires in hand", impedance_ohm, velocity_factor, loss_sqrt, 0.0), length_m)
 
 
 def _coil_spreads(spread: float) -> tuple[Spread, ...]:

@@ -6,7 +6,7 @@ import math
 import numpy as np
 
 from yielding_coil.api.suspects import setups_of, wound_of
-from yielding_coil.core.errors import NotFoundError, OutOfDomainError
+from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.store.beside import Choke, WireTrap
@@ -20,7 +20,6 @@ def winding_text(content: DesignContent, key: str, setup_key: str, fault: str) -
 
     Raises:
         NotFoundError: nothing is wound under that key, or it is not swept so.
-        OutOfDomainError: a kind of winding that the simulated bench does not wind.
     """
     element = wound_of(content, key)
     setup = next((s for s in setups_of(element) if s.key == setup_key), None)
@@ -59,14 +58,8 @@ def _numbers(
     content: DesignContent, element: Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
 ) -> dict[str, object]:
     if isinstance(element, WoundTransformer):
-        way = element.way
-        if way.as_line:
-            raise OutOfDomainError(
-                "key",
-                f"“{element.key}”, a current balun",
-                "an unun, a coil, a choke or a trap on the invented bench",
-            )
-        part = element.to_core(content.center_hz)
+        way, part = element.way, element.to_core(content.center_hz)
+        line = part.line
         return {
             "kind": "transformer",
             **_core(element.core),
@@ -78,6 +71,13 @@ def _numbers(
             "stray_f": float(np.asarray(part.winding_capacitance_f)),
             "input_f": element.input_capacitance_f,
             "share": way.share,
+            "line": line
+            and {
+                "impedance_ohm": float(np.asarray(line.cable.impedance_ohm)),
+                "velocity_factor": float(np.asarray(line.cable.velocity_factor)),
+                "loss_sqrt": float(np.asarray(line.cable.loss_sqrt)),
+                "length_m": line.length_m,
+            },
         }
     if isinstance(element, Coil):
         return _coil(element.to_core(content.center_hz), element.turns(content.center_hz), element.spread)

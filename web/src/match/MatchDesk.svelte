@@ -9,6 +9,7 @@
 		type Build,
 		type Content,
 		type Design,
+		type Piece,
 		type Schemas,
 		type Station
 	} from '../lib/api/client';
@@ -48,11 +49,17 @@
 
 	let cables = $state.raw<Schemas['CableOut'][]>([]);
 	let wires = $state.raw<Schemas['WireOut'][]>([]);
+	let own = $state.raw<Piece[] | null>(null);
 	let refused = $state<string | null>(null);
-	void Promise.all([answer(api.GET('/api/tables/cables')), answer(api.GET('/api/tables/wires'))])
-		.then(([c, w]) => {
+	void Promise.all([
+		answer(api.GET('/api/tables/cables')),
+		answer(api.GET('/api/tables/wires')),
+		answer(api.GET('/api/pieces'))
+	])
+		.then(([c, w, pieces]) => {
 			cables = c;
 			wires = w;
+			own = pieces;
 		})
 		.catch(() => undefined);
 
@@ -295,6 +302,7 @@
 							made={prediction.made.find((m) => m.key === part.key)}
 							{cables}
 							{wires}
+							{own}
 							{centerHz}
 							onedit={(edited, settled) => work.edit(edited, settled)}
 						/>

@@ -7,14 +7,19 @@
 	import {
 		answer,
 		api,
+		type Beside,
 		type Content,
+		type Piece,
+		type Element,
 		type Prediction,
 		type Schemas,
 		type Tick
 	} from '../lib/api/client';
+	import Measured from '../drawer/Measured.svelte';
+	import PieceNote from '../drawer/PieceNote.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Ruler from '../lib/controls/Ruler.svelte';
-	import { length, millimetres, quantity, turns } from '../lib/units/format';
+	import { length, millimetres, quantity, tolerance, turns } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { isCoil, isWound, type Part, rulerRange, valueOf, withElement, withValue } from './shape';
 
@@ -23,6 +28,8 @@
 		part: Part;
 		cables: Schemas['CableOut'][];
 		wires: Schemas['WireOut'][];
+		/** One's own drawer; null until it is known. */
+		own: Piece[] | null;
 		/** How the part is made at its present value; none while that is computed. */
 		made: Prediction['made'][number] | undefined;
 		/** Middle of the first target, Hz. */
@@ -31,7 +38,7 @@
 		onedit: (content: Content, settled: boolean) => void;
 	}
 
-	let { content, part, made, cables, wires, centerHz, onedit }: Props = $props();
+	let { content, part, made, cables, wires, own, centerHz, onedit }: Props = $props();
 
 	let ruler = $state<Ruler>();
 	let ticks = $state.raw<Tick[]>([]);
@@ -101,7 +108,7 @@
 		onedit(withValue(content, part, gives), true);
 	}
 
-	function change(changes: Partial<Part>): void {
+	function change(changes: Partial<Element> | Partial<Beside>): void {
 		onedit(withElement(content, part.key, changes), true);
 	}
 </script>
@@ -199,16 +206,24 @@
 				</select></label
 			>
 		{/if}
-		<label class="check">
-			<input
-				type="checkbox"
-				checked={measured}
-				onchange={(event) =>
-					change({ spread: event.currentTarget.checked ? 0.01 : coil || stub ? 0.04 : 0.05 })}
-			/>
-			measured, ±1 %
-		</label>
+		{#if part.kind !== 'coax_capacitor'}
+			<Measured element={part} own={own ?? []} {centerHz} of={title} onset={change} />
+		{/if}
+		{#if part.piece}
+			<span class="soft">{tolerance(part.spread ?? 0)}</span>
+		{:else}
+			<label class="check">
+				<input
+					type="checkbox"
+					checked={measured}
+					onchange={(event) =>
+						change({ spread: event.currentTarget.checked ? 0.01 : coil || stub ? 0.04 : 0.05 })}
+				/>
+				measured, ±1 %
+			</label>
+		{/if}
 	</div>
+	<PieceNote element={part} what={title.toLowerCase()} {own} {centerHz} onset={change} />
 </section>
 
 <style>

@@ -10,6 +10,7 @@ import {
 	sameTargets,
 	shapeName,
 	shapeOf,
+	withElement,
 	withLine,
 	withValue
 } from './shape';
@@ -66,6 +67,16 @@ test('a value changes its own part and leaves the old content alone', () => {
 	const changed = coil && withValue(content, coil, 2.5e-6);
 	expect(changed && parts(changed).map((p) => p.kind === 'coil' && p.inductance_h)[0]).toBe(2.5e-6);
 	expect(content.elements[1]).toMatchObject({ inductance_h: 3e-6 });
+});
+
+test('a part that is set to another value is no longer the piece it was made of', () => {
+	const [coil] = parts(content);
+	if (!coil) throw new Error('no coil');
+	const piece = { id: 'a', revision: 1, values: {} };
+	const taken = withElement(content, coil.key, { piece, spread: 0.006 });
+	const [mine] = parts(taken);
+	const moved = mine && parts(withValue(taken, mine, 2.5e-6))[0];
+	expect(moved).toMatchObject({ inductance_h: 2.5e-6, spread: 0.04, piece: null });
 });
 
 test('a feedline is put below, then changed', () => {

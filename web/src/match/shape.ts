@@ -1,5 +1,6 @@
 /** Reading and changing a design's content; pure, so that it is tested without a page. */
 
+import { planned } from '../drawer/taken';
 import type { Beside, Candidate, Coil, Content, Element } from '../lib/api/client';
 
 export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
@@ -80,13 +81,12 @@ export function withElement(
 	};
 }
 
-/** The content with one part at another value. */
+/** The content with one part at another value: it is no longer the piece of the drawer that it was made of. */
 export function withValue(content: Content, part: Part, value: number): Content {
-	return withElement(
-		content,
-		part.key,
-		part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value }
-	);
+	return withElement(content, part.key, {
+		...(part.piece ? planned(part) : {}),
+		...(part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value })
+	} as Partial<Element>);
 }
 
 /** The content with a feedline changed, or put below where there is none. */

@@ -6,7 +6,7 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, megahertz, millimetres, quantity } from '../lib/units/format';
 	import Core from './Core.svelte';
-	import Measured from './Measured.svelte';
+	import Measured from '../drawer/Measured.svelte';
 	import Steps from './Steps.svelte';
 	import WireChooser from './WireChooser.svelte';
 	import { pairWire } from './starts';

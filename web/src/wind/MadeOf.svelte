@@ -15,7 +15,7 @@
 	import { millimetres, quantity } from '../lib/units/format';
 	import { withElement } from '../match/shape';
 	import Core from './Core.svelte';
-	import Measured from './Measured.svelte';
+	import Measured from '../drawer/Measured.svelte';
 	import Steps from './Steps.svelte';
 	import WireChooser from './WireChooser.svelte';
 	import { schools } from './starts';

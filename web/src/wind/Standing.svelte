@@ -11,9 +11,13 @@
 		capacitanceF: number;
 		/** Peak. */
 		voltageV: number;
+		/** Two standard deviations of the capacitor as it is planned. */
+		toleranceNow: number;
+		/** Takes the value and the tolerance of one of them. */
+		ontake: (made: { capacitance_f: number; tolerance: number }) => void;
 	}
 
-	let { capacitanceF, voltageV }: Props = $props();
+	let { capacitanceF, voltageV, toleranceNow, ontake }: Props = $props();
 
 	let made = $state.raw<Schemas['CombinationsOut'] | null>(null);
 	async function look(capacitance_f: number, voltage_v: number): Promise<void> {
@@ -43,6 +47,11 @@
 				<span class="mono"
 					>{quantity(c.capacitance_f, 'F')} {tolerance(c.tolerance)}, {figures(c.voltage_v)} V</span
 				>
+				{#if Math.abs(c.capacitance_f / capacitanceF - 1) > 1e-6 || c.tolerance !== toleranceNow}
+					<button class="plain" onclick={() => ontake(c)}
+						>take it<span class="unseen">: {combinedName(c)}</span></button
+					>
+				{/if}
 			</li>
 		{/each}
 	</ul>

@@ -15,6 +15,7 @@
 		type Trade
 	} from '../lib/api/client';
 	import { Lane } from '../lib/api/Lane';
+	import PieceNote from '../drawer/PieceNote.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -40,15 +41,7 @@
 	import { report, type Reported } from './report';
 	import ValuesChart from './ValuesChart.svelte';
 	import type { Verdict } from './verdict';
-	import {
-		type Changes,
-		coreOf,
-		designToWind,
-		madeOf,
-		titleOf,
-		windables,
-		type Winding
-	} from './wound';
+	import { type Changes, coreOf, designToWind, titleOf, windables, type Winding } from './wound';
 
 	interface Props {
 		build: Build;
@@ -186,15 +179,10 @@
 	const inputV = $derived(Math.sqrt(2 * Math.max(build.power_w, 1) * 50));
 	const set = (changes: Changes) =>
 		content && element ? edit(withElement(draft ?? content, element.key, changes)) : undefined;
-	// A piece that was taken from the drawer: whether it changed since, or lies in the bin.
-	const piece = $derived(element?.piece ?? null);
-	const present = $derived(piece ? own.find((c) => c.id === piece.id) : undefined);
-	const core = $derived(element ? coreOf(element) : null);
 	const center = $derived.by(() => {
 		const first = content?.targets[0];
 		return first ? (first.low_hz + first.high_hz) / 2 : 14e6;
 	});
-	const binned = $derived(piece !== null && trade !== null && !present);
 
 	async function choose(id: string, piece: string): Promise<void> {
 		const design = designs.find((d) => d.id === id);
@@ -234,19 +222,13 @@
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 	{#if work.news}<Note kind="news">{work.news}</Note>{/if}
-	{#if binned}
-		<Note kind="news"
-			>The {core ? 'core' : titleOf(element).toLowerCase()} of this design lies in the bin now. The design
-			keeps it as it was taken.</Note
-		>
-	{:else if piece && present && present.revision !== piece.revision}
-		{@const now = madeOf(present, element, center)}
-		<Note kind="news"
-			>“{present.held.name}” changed in the drawer since this design took it.
-			{#if now}<button class="button" onclick={() => set(now)}>Take it as it is now</button
-				>{/if}</Note
-		>
-	{/if}
+	<PieceNote
+		{element}
+		what={coreOf(element) ? 'core' : titleOf(element).toLowerCase()}
+		own={trade ? own : null}
+		centerHz={center}
+		onset={set}
+	/>
 	<div class="desk" class:below={problem !== null}>
 		<div class="left">
 			<WoundSheet
@@ -375,6 +357,9 @@
 						<Standing
 							capacitanceF={element.capacitance_f ?? 30e-12}
 							voltageV={Math.max(...winding.trap.bands.map((b) => b.voltage_v))}
+							toleranceNow={element.capacitance_spread ?? 0.05}
+							ontake={(made) =>
+								set({ capacitance_f: made.capacitance_f, capacitance_spread: made.tolerance })}
 						/>
 					</section>
 				{/if}

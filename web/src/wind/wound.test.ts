@@ -1,13 +1,12 @@
 import { expect, test } from 'vitest';
 
-import type { Design, Piece, Schemas } from '../lib/api/client';
+import type { Design, Schemas } from '../lib/api/client';
 import {
 	countText,
 	designToWind,
 	finding,
 	hottest,
 	lossRange,
-	madeOf,
 	passes,
 	ratios,
 	titleOf,
@@ -121,27 +120,6 @@ test.each([
 
 test('times as one waits', () => {
 	expect([waiting(40), waiting(500), waiting(null)]).toEqual(['40 s', '8 min', '']);
-});
-
-test('a measured coil stands in a design as it reads on the band, as sure as it was measured', () => {
-	const piece = {
-		id: 'a',
-		revision: 3,
-		key: 'own-a',
-		provenance: 'measured',
-		used: 0,
-		held: {
-			kind: 'coil',
-			name: 'the one in the tin',
-			values: { inductance_h: 2.2e-6, inductance_error: 0.006, resonance_hz: 70e6 }
-		}
-	} as unknown as Piece;
-	const coil = { kind: 'coil', key: 'coil' } as unknown as Windable;
-	const taken = madeOf(piece, coil, 21e6) as { inductance_h: number; spread: number };
-	expect(taken.inductance_h).toBeCloseTo(2.2e-6 / (1 - 0.09), 9);
-	expect(taken.spread).toBe(0.006);
-	// A trap is not made of a coil.
-	expect(madeOf(piece, { kind: 'trap', key: 'trap' } as unknown as Windable, 21e6)).toBeNull();
 });
 
 test.each([

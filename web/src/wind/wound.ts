@@ -1,6 +1,6 @@
 /** What the winding desk says: names of things, wires and terminals, findings in words; pure. */
 
-import type { Beside, Content, Design, Element, Piece, Schemas } from '../lib/api/client';
+import type { Beside, Content, Design, Element, Schemas } from '../lib/api/client';
 import { figures, millimetres, quantity, watts } from '../lib/units/format';
 import { isWound, type Wound, woundTitle } from '../match/shape';
 
@@ -27,46 +27,6 @@ export function windables(content: Content): Windable[] {
 export function coreOf(element: Windable): Wound['core'] | null {
 	if (element.kind === 'coil' || element.kind === 'trap') return null;
 	return element.core ?? null;
-}
-
-/** What becomes of a thing when it is made of a piece of the drawer; null for a piece of another kind. */
-export function madeOf(piece: Piece, element: Windable, centerHz: number): Changes | null {
-	const snapshot = (values: object) => ({
-		id: piece.id,
-		revision: piece.revision,
-		values: values as Record<string, unknown>
-	});
-	const { held } = piece;
-	if (held.kind === 'core' && element.kind !== 'coil' && element.kind !== 'trap') {
-		return {
-			core: { ...held.values, stack: coreOf(element)?.stack ?? 1 },
-			piece: snapshot(held.values)
-		} as Changes;
-	}
-	if (held.kind === 'coil' && element.kind === 'coil') {
-		const { inductance_h, inductance_error, resonance_hz } = held.values;
-		// The value of a coil in a design is what it reads on the band.
-		const near = resonance_hz ? Math.min(0.8, (centerHz / resonance_hz) ** 2) : 0;
-		return {
-			inductance_h: inductance_h / (1 - near),
-			spread: Math.max(0.005, inductance_error ?? 0),
-			piece: snapshot(held.values)
-		};
-	}
-	if (held.kind === 'trap' && element.kind === 'trap') {
-		const { capacitance_f, inductance_error, resonance_hz } = held.values;
-		if (!capacitance_f || !resonance_hz) return null;
-		const spread = Math.max(0.005, inductance_error ?? 0);
-		return {
-			capacitance_f,
-			tuned_hz: resonance_hz,
-			cable: null,
-			coil_spread: spread,
-			capacitance_spread: spread,
-			piece: snapshot(held.values)
-		};
-	}
-	return null;
 }
 
 /** What it is, as a heading says it. */

@@ -7,11 +7,12 @@
 	import { answer, api, type Piece, type Schemas, type Sweep, type Trade } from '../lib/api/client';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, megahertz, millimetres, quantity, tolerance } from '../lib/units/format';
+	import { figures, megahertz, quantity, tolerance } from '../lib/units/format';
 	import LineSlot from '../lines/LineSlot.svelte';
 	import { Bench } from '../measure/bench.svelte';
 	import OnBench from '../measure/OnBench.svelte';
 	import Steps from '../wind/Steps.svelte';
+	import RingSizes from './RingSizes.svelte';
 	import PermeabilityChart from './PermeabilityChart.svelte';
 	import type { Held } from './words';
 	import { likeness } from './words';
@@ -185,7 +186,7 @@
 					high frequencies, and both together tell the core from the winding's own capacitance.
 				</p>
 				<div class="row">
-					<label class="told inline"
+					<label class="named inline"
 						>Ring
 						<select
 							aria-label="Ring that is measured"
@@ -198,13 +199,7 @@
 								</optgroup>
 							{/if}
 							<optgroup label="By its size">
-								{#each trade.sizes as s (s.size)}
-									<option value={s.size}
-										>{s.size}: {millimetres(s.outer_m)} × {millimetres(s.inner_m)} × {millimetres(
-											s.height_m
-										)}</option
-									>
-								{/each}
+								<RingSizes sizes={trade.sizes} />
 							</optgroup>
 						</select></label
 					>
@@ -345,11 +340,6 @@
 	.figure {
 		font-size: var(--size-24);
 		line-height: 1.2;
-	}
-	label.inline {
-		display: flex;
-		align-items: center;
-		gap: 8px;
 	}
 	select {
 		max-width: 100%;

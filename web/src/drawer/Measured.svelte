@@ -23,7 +23,7 @@
 </script>
 
 {#if pieces.length || element.piece}
-	<label class="told"
+	<label class="named"
 		>{name}
 		<select
 			aria-label={of ? `${of}, ${name.toLowerCase()}` : name}
@@ -46,11 +46,3 @@
 		</select></label
 	>
 {/if}
-
-<style>
-	label {
-		grid-template-columns: 72px minmax(0, 1fr);
-		align-items: center;
-		color: var(--soft);
-	}
-</style>

@@ -62,7 +62,7 @@
 				onsettle={(current_a) => onset({ current_a })}
 			/>
 		</div>
-		<label class="told"
+		<label class="named"
 			>Wound of
 			<select
 				aria-label="Wound of"
@@ -108,7 +108,7 @@
 		</p>
 	{:else}
 		<div class="row">
-			<label class="told inline"
+			<label class="named inline"
 				>Stops
 				<select
 					aria-label="Stops"
@@ -122,7 +122,7 @@
 						>{/each}
 				</select></label
 			>
-			<label class="told inline"
+			<label class="named inline"
 				>lets through
 				<select
 					aria-label="Lets through"
@@ -156,7 +156,7 @@
 		</div>
 		<div class="row">
 			{#if element.cable}
-				<label class="told inline"
+				<label class="named inline"
 					>Coax
 					<select
 						aria-label="Coax"
@@ -220,13 +220,5 @@
 	}
 	.row {
 		gap: 6px 14px;
-	}
-	label.told {
-		grid-template-columns: 72px minmax(0, 1fr);
-		align-items: center;
-		color: var(--soft);
-	}
-	label.inline {
-		display: flex;
 	}
 </style>

@@ -2,8 +2,8 @@
 	The ring something is wound on: of the trade or of one's drawer, its mix or one's own material, how many stacked.
 -->
 <script lang="ts">
+	import RingSizes from '../drawer/RingSizes.svelte';
 	import type { Piece, Schemas, Trade } from '../lib/api/client';
-	import { millimetres } from '../lib/units/format';
 	import Steps from './Steps.svelte';
 
 	type RingCore = Schemas['RingCore'];
@@ -56,7 +56,7 @@
 	}
 </script>
 
-<label class="told"
+<label class="named"
 	>Ring
 	<select
 		aria-label="Ring"
@@ -72,18 +72,12 @@
 			<option value={pieceId}>one that is in the bin now</option>
 		{/if}
 		<optgroup label="Trade sizes, nominal">
-			{#each trade.sizes as s (s.size)}
-				<option value={s.size}
-					>{s.size}: {millimetres(s.outer_m)} × {millimetres(s.inner_m)} × {millimetres(
-						s.height_m
-					)}</option
-				>
-			{/each}
+			<RingSizes sizes={trade.sizes} />
 		</optgroup>
 	</select></label
 >
 <div class="row">
-	<label class="told inline"
+	<label class="named inline"
 		>Mix
 		<select
 			aria-label="Mix"
@@ -116,13 +110,5 @@
 <style>
 	.row {
 		gap: 6px 14px;
-	}
-	label.told {
-		grid-template-columns: 72px minmax(0, 1fr);
-		align-items: center;
-		color: var(--soft);
-	}
-	label.inline {
-		display: flex;
 	}
 </style>

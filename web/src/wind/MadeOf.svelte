@@ -92,7 +92,7 @@
 
 <div class="fields">
 	{#if element.kind === 'transformer'}
-		<label class="told"
+		<label class="named"
 			>Wiring
 			<select
 				aria-label="Wiring"
@@ -102,7 +102,7 @@
 				{#each wirings as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
 			</select></label
 		>
-		<label class="told"
+		<label class="named"
 			>It carries
 			<select
 				aria-label="It carries"
@@ -179,7 +179,7 @@
 			centerHz={center}
 			onset={(changes) => set(changes as Partial<Element>)}
 		/>
-		<label class="told"
+		<label class="named"
 			>Former
 			<select
 				aria-label="Former"
@@ -272,10 +272,5 @@
 	}
 	.row {
 		gap: 6px 14px;
-	}
-	label.told {
-		grid-template-columns: 72px minmax(0, 1fr);
-		align-items: center;
-		color: var(--soft);
 	}
 </style>

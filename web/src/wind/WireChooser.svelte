@@ -27,7 +27,7 @@
 	}
 </script>
 
-<label class="told"
+<label class="named"
 	>Wire
 	<select
 		aria-label="Wire"
@@ -47,11 +47,3 @@
 		</optgroup>
 	</select></label
 >
-
-<style>
-	label {
-		grid-template-columns: 72px minmax(0, 1fr);
-		align-items: center;
-		color: var(--soft);
-	}
-</style>

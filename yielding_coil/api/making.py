@@ -9,16 +9,17 @@ from pydantic import BaseModel, Field
 from yielding_coil import data
 from yielding_coil.api.numbers import number
 from yielding_coil.core.arrays import Real
+from yielding_coil.core.line import Line, OpenCoax
+from yielding_coil.core.parts import Inductor
 from yielding_coil.core.system import Station, System
+from yielding_coil.core.target import POINTS, judged_at
 from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import CoaxCapacitor, DesignContent, Feedline
+from yielding_coil.store.content import DesignContent, Feedline
 from yielding_coil.store.wound import CoilOnRing, WoundTransformer
 
 # Coax capacitors are cut longer and trimmed; coil ends need something to solder.
 TRIM_M = 0.006
 TAIL_M = 0.10
-# Frequencies looked at on each target for peaks.
-POINTS = 21
 
 
 class CoilMade(BaseModel):
@@ -100,26 +101,38 @@ class Over:
 
     frequency_hz: Real
     stations: tuple[Station, ...]
-    box: int
+    system: System
     power_w: float
+
+    @property
+    def box(self) -> int:
+        """The station at which the match is judged."""
+        return self.system.box
+
+    @property
+    def worst_swr(self) -> Real:
+        """The worst SWR at the box, one for each target."""
+        return np.asarray(self.stations[self.box].swr.reshape(-1, POINTS).max(axis=1))
 
 
 def over_targets(content: DesignContent, system: System, power_w: float) -> Over:
     """The stations at which peaks are looked for."""
-    frequency = np.concatenate([np.linspace(t.low_hz, t.high_hz, POINTS) for t in content.core_targets()])
-    return Over(frequency, system.stations(frequency, power_w), system.box, power_w)
+    frequency, _ = judged_at(content.core_targets())
+    return Over(frequency, system.stations(frequency, power_w), system, power_w)
 
 
 def made_of(content: DesignContent, over: Over) -> list[Made]:
     """How to make each element; peaks are the worst over the targets."""
     center = content.center_hz
     made: list[Made] = []
-    for element, station in zip(content.elements, over.stations[1:], strict=True):
+    parts = [e.part for e in over.system.elements]
+    for element, part, station in zip(content.elements, parts, over.stations[1:], strict=True):
         volts = number(np.nanmax(station.peak_voltage_v, initial=0.0))
         amps = number(np.nanmax(station.peak_current_a, initial=0.0))
         if isinstance(element, Coil):
             turns, exact = element.turns(center), element.exact_turns(center)
-            wound, fine = element.solenoid(turns), element.to_core(center)
+            assert isinstance(part, Inductor)
+            wound = element.solenoid(turns)
             made.append(
                 CoilMade(
                     key=element.key,
@@ -132,17 +145,18 @@ def made_of(content: DesignContent, over: Over) -> list[Made]:
                     winding_m=wound.length_m,
                     wire_m=wound.wire_length_m,
                     tail_m=TAIL_M,
-                    bare_h=float(fine.inductance_h),
+                    bare_h=float(part.inductance_h),
                     inductance_h=element.inductance_h,
                     reads_at_hz=center,
-                    q=float(fine.q),
+                    q=float(part.q),
                     self_resonance_hz=wound.self_resonance_hz,
                     peak_voltage_v=volts,
                     peak_current_a=amps,
                 )
             )
         elif isinstance(element, Feedline):
-            line = element.to_core(center)
+            assert isinstance(part, Line)
+            line = part
             above = over.stations[content.elements.index(element)]
             middle = POINTS // 2
             load = complex(above.impedance_ohm[middle])
@@ -175,7 +189,7 @@ def made_of(content: DesignContent, over: Over) -> list[Made]:
                 )
             )
         else:
-            coax = element.to_core(center) if isinstance(element, CoaxCapacitor) else None
+            coax = part if isinstance(part, OpenCoax) else None
             made.append(
                 CapacitorMade(
                     kind=element.kind,

@@ -1,6 +1,7 @@
 """What a design will do: curves at every station, what to make, and how many builds hold. Nothing is kept."""
 
 import math
+from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
@@ -17,8 +18,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.readings import Floor, floor_of
 from yielding_coil.core import tolerance
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import OpenCoax
-from yielding_coil.core.optimum import worst_over
+from yielding_coil.core.line import Line, OpenCoax
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
@@ -172,7 +172,6 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
     frequency = _grid(asked, antenna)
     stations = system.stations(frequency, asked.power_w)
     targets = content.core_targets()
-    worst = worst_over(system, targets)
     over = over_targets(content, system, asked.power_w)
     made = made_of(content, over)
     answer = Prediction.model_construct(
@@ -180,7 +179,7 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
         box=system.box,
         targets=[
             TargetOut(label=t.label, swr_limit=t.swr_limit, worst_swr=number(w), floor=floor_of(antenna, t))
-            for t, w in zip(targets, worst, strict=True)
+            for t, w in zip(targets, over.worst_swr, strict=True)
         ],
         made=made,
         findings=findings_of(content, over, made),
@@ -194,7 +193,13 @@ def _ceiling(content: DesignContent, frequency: np.ndarray) -> Numbers | None:
     line = next((e for e in content.elements if isinstance(e, Feedline) and e.length_m > 0), None)
     if line is None:
         return None
-    return numbers(np.asarray(line.to_core(content.center_hz).highest_swr(frequency, 50.0)))
+    return _highest(line.to_core(content.center_hz), float(frequency[0]), float(frequency[-1]), frequency.size)
+
+
+@lru_cache(maxsize=64)
+def _highest(line: Line, low_hz: float, high_hz: float, points: int) -> Numbers:
+    """It stays the same while a part is dragged."""
+    return numbers(np.asarray(line.highest_swr(np.linspace(low_hz, high_hz, points), 50.0)))
 
 
 def _drawn(system: System, stations: tuple[Station, ...], frequency: np.ndarray, carried: bool) -> list[StationOut]:

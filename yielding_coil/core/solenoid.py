@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.interpolate import RegularGridInterpolator
+from scipy.interpolate import RectBivariateSpline
 from scipy.optimize import brentq
 from scipy.special import ellipe, ellipkm1
 
@@ -31,7 +31,7 @@ _PROXIMITY = [
     [3.23, 2.93, 2.65, 2.27, 2.10, 1.83, 1.58, 1.35, 1.17, 1.04],
 ]
 _PROXIMITY_LONG = [3.41, 3.11, 2.815, 2.51, 2.22, 1.93, 1.65, 1.395, 1.19, 1.05]
-_proximity = RegularGridInterpolator((_LENGTHS, _PITCHES), _PROXIMITY)
+_proximity = RectBivariateSpline(_LENGTHS, _PITCHES, _PROXIMITY, kx=1, ky=1)
 
 # Medhurst's H, pF for each cm of diameter, one end earthed (same source, from memory).
 _H_LENGTHS = [0.1, 0.2, 0.3, 0.5, 0.7, 1, 1.5, 2, 3, 4, 5, 7, 10, 15, 20]
@@ -190,8 +190,8 @@ class Solenoid:
         pitch = min(max(self.pitch_m / self.wire_diameter_m, 1.0), 10.0)
         length = self.length_m / self.diameter_m
         if length <= 10:
-            return float(_proximity((length, pitch))[()])
-        last = float(_proximity((10.0, pitch))[()])
+            return float(_proximity([length], [pitch], grid=False)[0])
+        last = float(_proximity([10.0], [pitch], grid=False)[0])
         return last + (float(np.interp(pitch, _PITCHES, _PROXIMITY_LONG)) - last) * (1 - 10 / length)
 
     def resistance_ohm(self, frequency_hz: Reals) -> Real:

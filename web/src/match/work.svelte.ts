@@ -14,6 +14,7 @@ import {
 	type Yield
 } from '../lib/api/client';
 import { Lane } from '../lib/api/Lane';
+import { painted } from '../lib/api/painted';
 import { server } from '../lib/api/server.svelte';
 import { lowest } from '../lib/charts/curve';
 import { dropPending, keepPending, pendingOf } from './pending';
@@ -62,15 +63,18 @@ export class Work {
 	);
 	private readonly builds = new Lane<Asked & { settled: boolean }, Yield>(
 		({ settled, ...asked }) =>
+			// The curves are painted first: a busy server would hold them up on a small computer.
 			answer(
-				api.POST('/api/yields', {
-					body: {
-						...asked,
-						points: 81,
-						builds: settled ? settledBuilds : draggedBuilds,
-						trimmed: settled
-					}
-				})
+				painted().then(() =>
+					api.POST('/api/yields', {
+						body: {
+							...asked,
+							points: 81,
+							builds: settled ? settledBuilds : draggedBuilds,
+							trimmed: settled
+						}
+					})
+				)
 			),
 		(reply) => (this.yielded = reply),
 		(why) => this.refuse(why)

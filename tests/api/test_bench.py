@@ -166,6 +166,12 @@ class TestCharacterise:
         material = client.post(
             "/api/pieces", json={"kind": "material", "name": "the orchard's", "values": found["values"]}
         ).json()
+        # Out as a table and in again it is the same curve.
+        table = client.get("/api/drawer/table").content
+        [again] = client.post("/api/drawer/table", content=table, headers={"Content-Type": "text/csv"}).json()
+        out, back = (made["held"]["values"] for made in (material, again))
+        assert back["points"] == [pytest.approx(point) for point in out["points"]]
+        assert (back["tolerance"], back["like"]) == (pytest.approx(out["tolerance"]), out["like"])
         snapshot = {"id": material["id"], "revision": material["revision"], "values": found["values"]}
         core = {"mix": "43", "size": "FT240", "material": snapshot}
         nominal, own = (

@@ -50,10 +50,45 @@ def test_a_trap_comes_back(henry, farad, q, hertz):
     assert back == pytest.approx(values)
 
 
-@pytest.mark.parametrize(("kind", "needs"), [("coil", "inductance"), ("trap", "value")])
+POINT = st.fixed_dictionaries(
+    {"frequency_hz": st.floats(1e4, 1e8), "real": st.floats(1, 1e4), "imaginary": st.floats(0, 1e4)}
+)
+
+
+@given(st.lists(POINT, min_size=2, max_size=9), st.floats(0.001, 0.3), st.sampled_from(["43", None]))
+def test_a_material_comes_back(points, tolerance, like):
+    values = {"points": points, "tolerance": tolerance, "like": like}
+    back = pieces.read(pieces.write([{"kind": "material", "name": "m", "values": values}]))[0].piece["values"]
+
+    assert back.get("like") == like
+    assert back["tolerance"] == pytest.approx(tolerance)
+    assert back["points"] == [pytest.approx(p) for p in points]
+
+
+def test_a_core_takes_its_own_material_along():
+    own = {"points": [{"frequency_hz": 1e6, "real": 640.0, "imaginary": 80.0}] * 2, "tolerance": 0.03, "like": None}
+    material = {"id": "00000000-0000-4000-8000-000000000000", "revision": 4, "values": own}
+    core = {"mix": "43", "size": "FT240", "stack": 2, "al_h": None, "material": material}
+    back = pieces.read(pieces.write([{"kind": "core", "name": "c", "values": core}]))[0].piece["values"]
+
+    assert (back["mix"], back["size"], back["stack"]) == ("43", "FT240", 2)
+    assert back["material"]["values"] == {"points": own["points"], "tolerance": 0.03}
+    assert "tolerance" not in back
+
+
+@pytest.mark.parametrize("curve", ["1 640", "1 640 80 3", "a b c"])
+def test_a_curve_is_of_three_numbers_a_point(curve):
+    text = f"kind,name,permeability,tolerance_percent\nmaterial,mine,{curve},3\n"
+    with pytest.raises(UnreadableError, match="line 2: permeability reads .*; it must be points of three numbers"):
+        pieces.read(text.encode())
+
+
+@pytest.mark.parametrize(
+    ("kind", "needs"), [("material", "permeability"), ("coil", "inductance"), ("trap", "value")]
+)
 def test_a_part_needs_its_value(kind, needs):
     row = b"kind,name,inductance\n" + kind.encode() + b",mine," + (b"2.2 uH\n" if kind == "trap" else b"\n")
-    with pytest.raises(UnreadableError, match=f"{needs} is empty or missing"):
+    with pytest.raises(UnreadableError, match=f"{needs}.* is empty or missing"):
         pieces.read(row)
 
 

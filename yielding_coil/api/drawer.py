@@ -272,9 +272,9 @@ def restore_piece(session: InTransaction, piece_id: UUID) -> PieceOut:
 
 @router.get("/drawer/table", response_class=Response)
 def export_pieces(session: InTransaction) -> Response:
-    """One's own pieces as comma-separated values; a material's curve does not fit a row and stays here."""
+    """One's own pieces as comma-separated values."""
     held = [queries.held(row) for row in queries.pieces(session)]
-    rows = [piece.model_dump(mode="json") for piece in held if piece.kind != "material"]
+    rows = [piece.model_dump(mode="json") for piece in held]
     return Response(
         table.write(rows),
         media_type="text/csv; charset=utf-8",

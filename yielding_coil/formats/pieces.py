@@ -4,6 +4,7 @@ import csv
 import io
 from collections.abc import Mapping, Sequence
 from typing import Any, Literal, NamedTuple
+from uuid import uuid4
 
 from yielding_coil.core.errors import RefusedError, UnreadableError
 from yielding_coil.core.quantity import Kind, parse
@@ -16,12 +17,13 @@ MOST_ROWS = 2000
 class Column(NamedTuple):
     """A column of the table: where its value stands in a piece, and how it is read.
 
-    `reads` is words, a plain number, yes or no, or a kind of quantity; `scale` is SI over what is written.
+    `reads` is words, a plain number, yes or no, a curve of permeability ("1 640 80; 10 210 190": MHz, µ' and µ'' of
+    each point), or a kind of quantity; `scale` is SI over what is written.
     """
 
     name: str
     field: str
-    reads: Literal["words", "number", "count", "yes"] | Kind
+    reads: Literal["words", "number", "count", "yes", "curve"] | Kind
     scale: float = 1.0
 
 
@@ -29,6 +31,8 @@ MM = 1e-3
 COLUMNS = (
     Column("mix", "mix", "words"),
     Column("size", "size", "words"),
+    Column("permeability", "points", "curve"),
+    Column("like", "like", "words"),
     Column("rings", "stack", "count"),
     Column("al_nh", "al_h", "number", 1e-9),
     Column("metal", "metal", "words"),
@@ -62,6 +66,7 @@ COLUMNS = (
 # Columns that a kind cannot do without.
 NEEDED = {
     "core": ("mix", "size"),
+    "material": ("permeability", "tolerance_percent"),
     "wire": ("diameter_mm", "covered_mm"),
     "capacitor": ("value",),
     "coil": ("inductance",),
@@ -132,19 +137,38 @@ def _piece(line: int, cells: Mapping[str, str]) -> dict[str, Any]:
         raise UnreadableError(
             f"a {kind} needs {', '.join(NEEDED[kind])}; {', '.join(missing)} is empty or missing", line=line
         )
-    values = {c.field: _cell(line, c, cells[c.name]) for c in COLUMNS if cells.get(c.name)}
+    values: dict[str, Any] = {c.field: _cell(line, c, cells[c.name]) for c in COLUMNS if cells.get(c.name)}
     if kind == "cable":
         values.setdefault("impedance_tolerance", 0.02)
         values.setdefault("velocity_tolerance", 0.02)
         values.setdefault("loss_tolerance", 0.1)
         values["name"] = cells["name"]
+    if kind == "core" and "points" in values:
+        own = {field: values.pop(field) for field in _MATERIAL if field in values}
+        # Where it goes no piece of the drawer stands behind it.
+        values["material"] = {"id": str(uuid4()), "revision": 1, "values": own}
     piece: dict[str, Any] = {"kind": kind, "name": cells["name"], "price": cells.get("price", ""), "values": values}
     if cells.get("count"):
         piece["count"] = _cell(line, Column("count", "count", "count"), cells["count"])
     return piece
 
 
-def _cell(line: int, column: Column, text: str) -> float | int | str | bool:
+# What of a core's own material stands in its row.
+_MATERIAL = ("points", "tolerance", "like")
+_POINT = ("frequency_hz", "real", "imaginary")
+
+
+def _curve(text: str) -> list[dict[str, float]]:
+    """Points of a curve of permeability.
+
+    Raises:
+        ValueError: a point is not three numbers.
+    """
+    rows = [[float(number) for number in point.split()] for point in text.split(";") if point.strip()]
+    return [{**dict(zip(_POINT, row, strict=True)), "frequency_hz": row[0] * 1e6} for row in rows]
+
+
+def _cell(line: int, column: Column, text: str) -> float | int | str | bool | list[dict[str, float]]:
     try:
         if column.reads == "words":
             return text
@@ -152,14 +176,22 @@ def _cell(line: int, column: Column, text: str) -> float | int | str | bool:
             return text.lower() in ("yes", "true", "1")
         if column.reads == "count":
             return int(text)
+        if column.reads == "curve":
+            return _curve(text)
         if column.reads == "number":
             return float(text) * column.scale
         return parse(text, column.reads)
     except RefusedError as why:
         raise UnreadableError(f"{column.name}: {why.message}", line=line) from why
     except ValueError as why:
-        what = "a whole number" if column.reads == "count" else "a number, with a point for decimals"
+        what = _WANTED.get(column.reads, "a number, with a point for decimals")
         raise UnreadableError(f"{column.name} reads “{short(text)}”; it must be {what}", line=line) from why
+
+
+_WANTED = {
+    "count": "a whole number",
+    "curve": "points of three numbers each, as in “1 640 80; 10 210 190”: MHz, µ′ and µ″",
+}
 
 
 def write(pieces: Sequence[Mapping[str, Any]]) -> bytes:
@@ -169,8 +201,10 @@ def write(pieces: Sequence[Mapping[str, Any]]) -> bytes:
     table.writeheader()
     for piece in pieces:
         row = {name: _plain(piece.get(name)) for name in ("kind", "name", "count", "price")}
+        own = piece["values"].get("material")
+        values = {**(own["values"] if own else {}), **piece["values"]}
         for column in COLUMNS:
-            value = piece["values"].get(column.field)
+            value = values.get(column.field)
             if value is None or (column.name in NEEDED["cable"] and piece["kind"] != "cable"):
                 continue
             row[column.name] = _written(column, value)
@@ -201,6 +235,8 @@ def _written(column: Column, value: Any) -> str:
         return "yes" if value else "no"
     if column.reads == "count":
         return str(value)
+    if column.reads == "curve":
+        return "; ".join(f"{p['frequency_hz'] / 1e6:.12g} {p['real']:.12g} {p['imaginary']:.12g}" for p in value)
     if column.reads == "capacitance":
         return f"{value * 1e12:.12g} pF"
     if column.reads == "inductance":

@@ -212,185 +212,188 @@
 {#if !first && made.length === 0}
 	<WindStart {build} onmade={begun} />
 {:else if content && element}
-	{#if stops.length}<DropStrip
-			{stops}
-			powerW={build.power_w}
-			here={(content.beside ?? []).some((b) => b.key === key)
-				? null
-				: (stops.find((s) => s.key === key)?.key ?? 'match')}
-		/>{/if}
-	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
-	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
-	{#if work.news}<Note kind="news">{work.news}</Note>{/if}
-	<PieceNote
-		{element}
-		what={coreOf(element) ? 'core' : titleOf(element).toLowerCase()}
-		own={trade ? own : null}
-		centerHz={center}
-		onset={set}
-	/>
-	<div class="desk" class:below={problem !== null}>
-		<div class="left">
-			<WoundSheet
-				buildId={build.id}
-				designId={work.design?.id ?? ''}
-				{element}
-				{winding}
-				onset={set}
-			/>
-			{#if winding}
-				<BenchPanel
-					{build}
-					{content}
-					{winding}
+	<div class="whole">
+		{#if stops.length}<DropStrip
+				{stops}
+				powerW={build.power_w}
+				here={(content.beside ?? []).some((b) => b.key === key)
+					? null
+					: (stops.find((s) => s.key === key)?.key ?? 'match')}
+			/>{/if}
+		{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+		{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+		{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+		<PieceNote
+			{element}
+			what={coreOf(element) ? 'core' : titleOf(element).toLowerCase()}
+			own={trade ? own : null}
+			centerHz={center}
+			onset={set}
+		/>
+		<div class="desk" class:below={problem !== null}>
+			<div class="left">
+				<WoundSheet
+					buildId={build.id}
 					designId={work.design?.id ?? ''}
-					onverdict={(said) => (verdict = said)}
+					{element}
+					{winding}
+					onset={set}
 				/>
-			{/if}
-		</div>
-		<div class="middle">
-			<section class="sheet unprinted">
-				<div class="head">
-					<h2>Made of</h2>
-					{#if made.length > 1 || windables(content).length > 1}
-						<select
-							aria-label="What is wound"
-							value="{work.design?.id} {element.key}"
-							onchange={(e) => {
-								const [id, piece = ''] = e.currentTarget.value.split(' ');
-								if (id === work.design?.id) {
-									key = piece;
-									winding = null;
-									router.note({ piece });
-								} else if (id) void choose(id, piece);
-							}}
-						>
-							{#each made as d (d.id)}
-								{#each windables(d.id === work.design?.id ? content : d.revision.content) as w (w.key)}
-									<option value="{d.id} {w.key}">{d.name}: {w.key}</option>
-								{/each}
-							{/each}
-						</select>
-					{/if}
-					<button class="plain" onclick={() => (more = !more)}>something else</button>
-				</div>
-				{#if trade}
-					{@const drafted = draft ?? content}
-					{@const shown = windables(drafted).find((e) => e.key === key) ?? element}
-					{#if shown.kind === 'choke' || shown.kind === 'trap'}
-						<BesideFields content={drafted} element={shown} {trade} {own} onset={set} />
-					{:else}
-						<MadeOf
-							{build}
-							content={drafted}
-							element={shown}
-							{winding}
-							{trade}
-							{own}
-							onedit={edit}
-						/>
-					{/if}
-				{/if}
-				<div class="row">
-					<button
-						class="button"
-						disabled={!work.design?.revision.can_undo}
-						onclick={() => walk('undo')}>Undo</button
-					>
-					<button
-						class="button"
-						disabled={!work.design?.revision.can_redo}
-						onclick={() => walk('redo')}>Redo</button
-					>
-					<span class="soft told" role="status">{work.saved ?? ''}</span>
-				</div>
-			</section>
-			{#if more}
-				<WindStart
-					{build}
-					more
-					onmade={begun}
-					{content}
-					onbeside={(part) => {
-						more = false;
-						void addBeside(part);
-					}}
-				/>
-			{/if}
-			{#if winding}
-				<section class="sheet">
-					<h2>Cut before you start</h2>
-					<CutBars {winding} />
-				</section>
-				<section class="sheet">
-					<h2>
-						{winding.bench.what === 'swr'
-							? `On the bench, with ${quantity(winding.bench.resistor_ohm, 'Ω')} in place of the antenna`
-							: winding.bench.what === 'resistance'
-								? `On the bench, the ${winding.kind} alone: its resistance, Ω`
-								: 'On the bench, the coil alone, in µH'}
-						<Help topic="bench" name="the bench check" />
-					</h2>
-					<p class="told soft">
-						If your sweep leaves the shaded band, the winding is wrong, not the wire.
-					</p>
-					<BenchChart
-						bench={winding.bench}
-						targets={content.targets}
-						{markerHz}
-						{onmarker}
-						other={other ? { name: other.name, bench: other.winding.bench } : null}
-						measured={verdict?.measured.find((m) => m.setup === winding?.setups?.[0]?.key) ?? null}
+				{#if winding}
+					<BenchPanel
+						{build}
+						{content}
+						{winding}
+						designId={work.design?.id ?? ''}
+						onverdict={(said) => (verdict = said)}
 					/>
-					{#if winding.kind !== 'choke' && winding.kind !== 'trap'}
-						<ValuesChart
-							{winding}
+				{/if}
+			</div>
+			<div class="middle">
+				<section class="sheet unprinted">
+					<div class="head">
+						<h2>Made of</h2>
+						{#if made.length > 1 || windables(content).length > 1}
+							<select
+								aria-label="What is wound"
+								value="{work.design?.id} {element.key}"
+								onchange={(e) => {
+									const [id, piece = ''] = e.currentTarget.value.split(' ');
+									if (id === work.design?.id) {
+										key = piece;
+										winding = null;
+										router.note({ piece });
+									} else if (id) void choose(id, piece);
+								}}
+							>
+								{#each made as d (d.id)}
+									{#each windables(d.id === work.design?.id ? content : d.revision.content) as w (w.key)}
+										<option value="{d.id} {w.key}">{d.name}: {w.key}</option>
+									{/each}
+								{/each}
+							</select>
+						{/if}
+						<button class="plain" onclick={() => (more = !more)}>something else</button>
+					</div>
+					{#if trade}
+						{@const drafted = draft ?? content}
+						{@const shown = windables(drafted).find((e) => e.key === key) ?? element}
+						{#if shown.kind === 'choke' || shown.kind === 'trap'}
+							<BesideFields content={drafted} element={shown} {trade} {own} onset={set} />
+						{:else}
+							<MadeOf
+								{build}
+								content={drafted}
+								element={shown}
+								{winding}
+								{trade}
+								{own}
+								onedit={edit}
+							/>
+						{/if}
+					{/if}
+					<div class="row">
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_undo}
+							onclick={() => walk('undo')}>Undo</button
+						>
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_redo}
+							onclick={() => walk('redo')}>Redo</button
+						>
+						<span class="soft told" role="status">{work.saved ?? ''}</span>
+					</div>
+				</section>
+				{#if more}
+					<WindStart
+						{build}
+						more
+						onmade={begun}
+						{content}
+						onbeside={(part) => {
+							more = false;
+							void addBeside(part);
+						}}
+					/>
+				{/if}
+				{#if winding}
+					<section class="sheet">
+						<h2>Cut before you start</h2>
+						<CutBars {winding} />
+					</section>
+					<section class="sheet">
+						<h2>
+							{winding.bench.what === 'swr'
+								? `On the bench, with ${quantity(winding.bench.resistor_ohm, 'Ω')} in place of the antenna`
+								: winding.bench.what === 'resistance'
+									? `On the bench, the ${winding.kind} alone: its resistance, Ω`
+									: 'On the bench, the coil alone, in µH'}
+							<Help topic="bench" name="the bench check" />
+						</h2>
+						<p class="told soft">
+							If your sweep leaves the shaded band, the winding is wrong, not the wire.
+						</p>
+						<BenchChart
+							bench={winding.bench}
 							targets={content.targets}
 							{markerHz}
 							{onmarker}
-							other={other?.winding ?? null}
+							other={other ? { name: other.name, bench: other.winding.bench } : null}
+							measured={verdict?.measured.find((m) => m.setup === winding?.setups?.[0]?.key) ??
+								null}
 						/>
+						{#if winding.kind !== 'choke' && winding.kind !== 'trap'}
+							<ValuesChart
+								{winding}
+								targets={content.targets}
+								{markerHz}
+								{onmarker}
+								other={other?.winding ?? null}
+							/>
+						{/if}
+					</section>
+					{#if winding.trap && !winding.trap.coax_m && element.kind === 'trap'}
+						<section class="sheet">
+							<Standing
+								capacitanceF={element.capacitance_f ?? 30e-12}
+								voltageV={Math.max(...winding.trap.bands.map((b) => b.voltage_v))}
+								toleranceNow={element.capacitance_spread ?? 0.05}
+								ontake={(made) =>
+									set({ capacitance_f: made.capacitance_f, capacitance_spread: made.tolerance })}
+							/>
+						</section>
 					{/if}
-				</section>
-				{#if winding.trap && !winding.trap.coax_m && element.kind === 'trap'}
-					<section class="sheet">
-						<Standing
-							capacitanceF={element.capacitance_f ?? 30e-12}
-							voltageV={Math.max(...winding.trap.bands.map((b) => b.voltage_v))}
-							toleranceNow={element.capacitance_spread ?? 0.05}
-							ontake={(made) =>
-								set({ capacitance_f: made.capacitance_f, capacitance_spread: made.tolerance })}
-						/>
-					</section>
+					{#if winding.trap}
+						<section class="sheet"><TrapCheck {winding} {markerHz} {onmarker} /></section>
+					{/if}
+					{#if element.kind === 'transformer' && element.tuning}
+						<section class="sheet">
+							<CouplerSheet {winding} tuning={element.tuning} onset={set} />
+						</section>
+					{/if}
+					{#if element.kind === 'transformer' && !element.tuning}
+						<section class="sheet unprinted">
+							<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />
+						</section>
+						<section class="sheet unprinted">
+							<Cores {build} {content} {element} {cores} onedit={edit} />
+						</section>
+					{/if}
 				{/if}
-				{#if winding.trap}
-					<section class="sheet"><TrapCheck {winding} {markerHz} {onmarker} /></section>
-				{/if}
-				{#if element.kind === 'transformer' && element.tuning}
-					<section class="sheet">
-						<CouplerSheet {winding} tuning={element.tuning} onset={set} />
-					</section>
-				{/if}
-				{#if element.kind === 'transformer' && !element.tuning}
-					<section class="sheet unprinted">
-						<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />
-					</section>
-					<section class="sheet unprinted">
-						<Cores {build} {content} {element} {cores} onedit={edit} />
-					</section>
-				{/if}
-			{/if}
-		</div>
-		<div class="right">
-			<WindVerdict
-				{build}
-				{content}
-				{element}
-				{winding}
-				designs={made.filter((d) => d.id !== work.design?.id)}
-				onother={(o) => (other = o)}
-				onedit={edit}
-			/>
+			</div>
+			<div class="right">
+				<WindVerdict
+					{build}
+					{content}
+					{element}
+					{winding}
+					designs={made.filter((d) => d.id !== work.design?.id)}
+					onother={(o) => (other = o)}
+					onedit={edit}
+				/>
+			</div>
 		</div>
 	</div>
 {:else}
@@ -398,6 +401,10 @@
 {/if}
 
 <style>
+	.whole {
+		display: flex;
+		flex-direction: column;
+	}
 	.desk {
 		display: grid;
 		grid-template-columns: 432px minmax(0, 1fr) 306px;
@@ -432,7 +439,17 @@
 			order: 3;
 		}
 	}
+	/* On a phone what decides comes first, the antenna system last. */
+	@media (max-width: 620px) {
+		.whole > :global(ol) {
+			order: 1;
+			margin: 11px 0 0;
+		}
+	}
 	@media print {
+		.whole {
+			display: block;
+		}
 		.desk {
 			display: block;
 		}

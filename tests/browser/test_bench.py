@@ -250,7 +250,7 @@ def test_a_trap_from_an_empty_start(page, address, client, settle):
 
 
 def test_a_choke_beside_another_one(page, address, client, settle):
-    begin(page, address, client, "Choke, 11 turns", settle)
+    begin(page, address, client, "Choke, 11 turns of thin coax", settle)
     expect(page.get_by_role("img", name=re.compile("turns on the ring"))).to_be_visible()
     page.get_by_label("Compare with").select_option("two rings stacked")
     settle()

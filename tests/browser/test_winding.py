@@ -394,3 +394,16 @@ def test_a_choke_of_two_wires_and_back_to_coax(end_fed, settle):
     button(page, "Undo").click()
     settle()
     expect(page.get_by_role("heading", name="Choke of two wires")).to_be_visible()
+
+
+def test_the_capacitor_across_the_input_is_one_that_can_be_had(end_fed, settle):
+    page = end_fed
+    sheet = page.locator("section", has=page.get_by_role("heading", name="Across the input"))
+    expect(sheet).to_contain_text("two 47 pF silver mica in parallel make 94.0 pF")
+    page.get_by_role("button", name="take it: two 47 pF silver mica in parallel").click()
+    settle()
+    expect(page.get_by_label("Capacitor", exact=True)).to_have_value("94.0 pF")
+    expect(page.get_by_role("button", name="take it: two 47 pF silver mica in parallel")).to_have_count(0)
+    page.get_by_role("button", name=re.compile("Best over the bands")).click()
+    settle()
+    expect(page.get_by_label("Capacitor", exact=True)).to_have_value("93.0 pF")

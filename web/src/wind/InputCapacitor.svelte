@@ -88,6 +88,13 @@
 		{#if shown.parts.length > 1}make{:else}has{/if}
 		{quantity(shown.capacitance_f, 'F')}
 		{tolerance(shown.tolerance)}, {figures(shown.voltage_v)} V.
+		{#if Math.abs(shown.capacitance_f - set) > 0.05e-12}
+			<button
+				class="plain"
+				aria-label="take it: {combinedName(shown)}"
+				onclick={() => put(shown.capacitance_f)}>take it</button
+			>
+		{/if}
 	</p>
 {/if}
 

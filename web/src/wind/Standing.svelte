@@ -48,8 +48,8 @@
 					>{quantity(c.capacitance_f, 'F')} {tolerance(c.tolerance)}, {figures(c.voltage_v)} V</span
 				>
 				{#if Math.abs(c.capacitance_f / capacitanceF - 1) > 1e-6 || c.tolerance !== toleranceNow}
-					<button class="plain" onclick={() => ontake(c)}
-						>take it<span class="unseen">: {combinedName(c)}</span></button
+					<button class="plain" aria-label="take it: {combinedName(c)}" onclick={() => ontake(c)}
+						>take it</button
 					>
 				{/if}
 			</li>

@@ -28,11 +28,16 @@ class TestChoke:
         assert "tight_bend" in findings(told)
 
     def test_where_the_current_is_known_it_has_heat_and_voltage(self, client):
-        band = wound_of(client, beside({**CHOKE, "current_a": 0.1}), "choke")["choke"]["bands"][0]
+        told = wound_of(client, beside({**CHOKE, "current_a": 0.1}), "choke")
+        band = told["choke"]["bands"][0]
         ohm = complex(band["resistance_ohm"], band["reactance_ohm"])
 
-        assert band["loss_w"] == pytest.approx(0.01 * ohm.real, rel=1e-6)
-        assert band["voltage_v"] == pytest.approx(0.1 * math.sqrt(2) * abs(ohm), rel=1e-6)
+        # 30 m is narrow: about the same all over it.
+        assert band["loss_w"] == pytest.approx(0.01 * ohm.real, rel=0.01)
+        assert band["voltage_v"] == pytest.approx(0.1 * math.sqrt(2) * abs(ohm), rel=0.01)
+        # 10 m is wide, and at its low edge it heats more than where it chokes least.
+        wide = told["choke"]["bands"][-1]
+        assert wide["loss_w"] > 1.05 * 0.01 * wide["resistance_ohm"]
 
     def test_an_air_choke_is_reactive_away_from_its_resonance(self, client):
         """16 turns on a 66 mm tube take 358 cm (common practice)."""

@@ -45,6 +45,9 @@ def test_the_worst_place_of_a_band_is_told():
     assert near.resistance_ohm > far.resistance_ohm
     assert far.rating == "reactive"
     assert far.at_hz == pytest.approx(7e6)
+    # Near resonance it heats far more at the band's other edge than where it chokes least.
+    assert near.band_ohm.real.min() == near.resistance_ohm
+    assert near.band_ohm.real.max() > 2 * near.resistance_ohm
 
 
 def test_what_it_bears():

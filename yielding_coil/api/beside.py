@@ -144,12 +144,13 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
     allowed = heat.loss_w(heat.WARM_C, body[0])
     targets = content.core_targets()
     for target, rated in zip(targets, chokes.rated(targets, f, z), strict=True):
-        ohm = np.array([complex(rated.resistance_ohm, rated.reactance_ohm)])
         current = element.current_a
-        borne = None if current is None else chokes.borne(ohm, current)
-        watts = None if borne is None else float(borne.power_w[0])
+        # Judged where it chokes least, it heats where its resistance is largest.
+        borne = None if current is None else chokes.borne(rated.band_ohm, current)
+        watts = None if borne is None else float(borne.power_w.max())
+        volts = None if borne is None else float(borne.voltage_v.max())
         speech = data.MODE_DUTY["speech"]
-        most = chokes.highest_current_a(allowed, max(rated.resistance_ohm, 1e-6), speech)
+        most = chokes.highest_current_a(allowed, max(float(rated.band_ohm.real.max()), 1e-6), speech)
         bands.append(
             RatedOut(
                 label=rated.label,
@@ -158,7 +159,7 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
                 reactance_ohm=rated.reactance_ohm,
                 rating=rated.rating,
                 loss_w=watts,
-                voltage_v=None if borne is None else float(borne.voltage_v[0]),
+                voltage_v=volts,
                 highest_a=most,
             )
         )
@@ -173,7 +174,7 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
                 flux_guide_t=None,
                 swr=None,
                 swr_limit=target.swr_limit,
-                voltage_v=None if borne is None else float(borne.voltage_v[0]),
+                voltage_v=volts,
                 current_a=None if current is None else current * math.sqrt(2),
                 rises=rises_of(watts or 0.0, asked.power_w, body),
             )

@@ -5,7 +5,7 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from yielding_coil.core.arrays import Complex, Real, require_not_negative, require_positive
+from yielding_coil.core.arrays import Complex, Real, complex_of, require_not_negative, require_positive
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.target import Target
 
@@ -20,13 +20,14 @@ Rating = Literal["too little", "reactive", "enough", "good", "awkward places"]
 
 
 class Rated(NamedTuple):
-    """A choke on one band, at its worst frequency: series R and X there, and what that is good for."""
+    """A choke on a band: series R and X at its worst frequency, what that is good for, and Z over the band."""
 
     label: str
     at_hz: float
     resistance_ohm: float
     reactance_ohm: float
     rating: Rating
+    band_ohm: Complex
 
 
 def rating(resistance_ohm: float, reactance_ohm: float) -> Rating:
@@ -58,10 +59,10 @@ def rated(targets: list[Target], frequency_hz: Real, impedance_ohm: Complex) -> 
         f = np.linspace(target.low_hz, target.high_hz, POINTS)
         # Z is steep near resonance, Y nearly straight in f.
         y = 1 / impedance_ohm
-        z = 1 / (np.interp(f, frequency_hz, y.real) + 1j * np.interp(f, frequency_hz, y.imag))
+        z: Complex = 1 / complex_of(np.interp(f, frequency_hz, y.real), np.interp(f, frequency_hz, y.imag))
         k = int(z.real.argmin())
         r, x = float(z[k].real), float(z[k].imag)
-        found.append(Rated(target.label, float(f[k]), r, x, rating(r, x)))
+        found.append(Rated(target.label, float(f[k]), r, x, rating(r, x), z))
     return found
 
 

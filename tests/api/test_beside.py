@@ -102,6 +102,17 @@ class TestTrap:
         assert below["loss_w"] < inside["loss_w"]
         assert below["lower_share"] > inside["lower_share"]
 
+    def test_what_it_bears_is_that_of_the_worst_end_of_its_bands(self, client):
+        band = {"label": "12 m", "low_hz": 24.89e6, "high_hz": 24.99e6, "swr_limit": 2.0}
+        wide = {**band, "low_hz": 24.44e6, "high_hz": 25.44e6}
+        narrow_v, wide_v = (
+            findings(wound_of(client, beside(TRAP, targets=[t]), "trap"))["winding_voltage"]["voltage_v"]
+            for t in (band, wide)
+        )
+
+        # Tuned below the band, its low edge comes nearer to resonance.
+        assert wide_v > 1.2 * narrow_v
+
     def test_a_link_dips_where_it_resonates_and_the_port_shows_nothing(self, client):
         trap = wound_of(client, beside(TRAP), "trap")["trap"]
         loss = trap["link"]["value"]

@@ -46,6 +46,7 @@ from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of_impedance
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Element, System
+from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import fan
 from yielding_coil.core.trap import Trap, TrappedLeg, housed_hz, leg_for
 from yielding_coil.store.beside import SHIELD, Choke, WireTrap
@@ -226,7 +227,13 @@ def _leg(element: WireTrap, trap: Trap) -> TrappedLeg:
     return leg_for(trap, element.high_hz, element.low_hz, element.wire_radius_m, element.legs)
 
 
-def _school(element: WireTrap, name: str, tuned_hz: float, power_w: float) -> SchoolOut:
+def _over(targets: list[Target], hz: float) -> Real:
+    """All over the band that a frequency is the middle of; that alone where it is of none."""
+    found = next((t for t in targets if t.low_hz <= hz <= t.high_hz), None)
+    return np.array([hz]) if found is None else np.linspace(found.low_hz, found.high_hz, chokes.POINTS)
+
+
+def _school(element: WireTrap, name: str, tuned_hz: float, targets: list[Target], power_w: float) -> SchoolOut:
     """The same trap tuned elsewhere; its leg is another one then."""
     try:
         other = element.model_copy(update={"tuned_hz": tuned_hz})
@@ -241,15 +248,15 @@ def _school(element: WireTrap, name: str, tuned_hz: float, power_w: float) -> Sc
             voltage_v=None,
             lower_share=None,
         )
-    upper, lower = leg.borne(element.high_hz, power_w), leg.borne(element.low_hz, power_w)
+    upper, lower = (leg.borne(_over(targets, hz), power_w) for hz in (element.high_hz, element.low_hz))
     return SchoolOut(
         name=name,  # type: ignore[arg-type]
         tuned_hz=tuned_hz,
         inner_m=leg.inner_m,
         outer_m=leg.outer_m,
-        loss_w=float(upper.trap_w[0]),
-        voltage_v=float(max(upper.voltage_v[0], lower.voltage_v[0])),
-        lower_share=float(lower.all_traps_w[0] / power_w) if power_w else None,
+        loss_w=float(upper.trap_w.max()),
+        voltage_v=float(max(upper.voltage_v.max(), lower.voltage_v.max())),
+        lower_share=float(lower.all_traps_w.max() / power_w) if power_w else None,
     )
 
 
@@ -291,17 +298,19 @@ def trap_report(asked: WindingAsked, element: WireTrap) -> WindingOut:
         wound, thick, metal = coax.coil, element.outer_m, SHIELD * element.outer_m
         name = coax.cable.name
     body = coil_body(wound)
-    labels = {t.label: t.center_hz for t in content.core_targets()}
+    targets = content.core_targets()
+    labels = {t.label: t.center_hz for t in targets}
 
     def label_of(hz: float) -> str:
         return min(labels, key=lambda label: abs(math.log(labels[label] / hz)))
 
     bands, heats = [], []
     for hz in (element.high_hz, element.low_hz):
-        borne = leg.borne(hz, asked.power_w)
+        # The middle of a band says what a trap acts as there; its worst end what it bears.
+        borne = leg.borne(_over(targets, hz), asked.power_w)
         ohm = complex(trap.impedance_ohm(hz))
-        watts = float(borne.trap_w[0])
-        share = float(borne.all_traps_w[0]) / asked.power_w if asked.power_w else 0.0
+        watts = float(borne.trap_w.max())
+        share = float(borne.all_traps_w.max()) / asked.power_w if asked.power_w else 0.0
         bands.append(
             BorneOut(
                 label=label_of(hz),
@@ -311,8 +320,8 @@ def trap_report(asked: WindingAsked, element: WireTrap) -> WindingOut:
                 resistance_ohm=ohm.real,
                 loss_w=watts,
                 lost_share=share,
-                voltage_v=float(borne.voltage_v[0]),
-                current_a=float(borne.current_a[0]),
+                voltage_v=float(borne.voltage_v.max()),
+                current_a=float(borne.current_a.max()),
             )
         )
         heats.append(
@@ -326,8 +335,8 @@ def trap_report(asked: WindingAsked, element: WireTrap) -> WindingOut:
                 flux_guide_t=None,
                 swr=None,
                 swr_limit=2.0,
-                voltage_v=float(borne.voltage_v[0]),
-                current_a=float(borne.current_a[0]),
+                voltage_v=float(borne.voltage_v.max()),
+                current_a=float(borne.current_a.max()),
                 rises=rises_of(watts, asked.power_w, body),
             )
         )
@@ -377,8 +386,8 @@ def trap_report(asked: WindingAsked, element: WireTrap) -> WindingOut:
             coax_m=None if coax is None else coax.length_m,
             bands=bands,
             schools=[
-                _school(element, "in the band", element.high_hz, asked.power_w),
-                _school(element, "just below it", BELOW * element.high_hz, asked.power_w),
+                _school(element, "in the band", element.high_hz, targets, asked.power_w),
+                _school(element, "just below it", BELOW * element.high_hz, targets, asked.power_w),
             ],
             link=CurveOut(frequency_hz=f.tolist(), value=numbers(link_dip(trap, f))),
             resistance_ohm=CurveOut(frequency_hz=f.tolist(), value=numbers(z.real)),

@@ -342,6 +342,23 @@ class TestPredictions:
         assert np.all(np.diff([t["value"] for t in coil]) > 0)
         assert np.diff([t["make"] for t in coax]) == pytest.approx(np.full(len(coax) - 1, 0.005))
 
+    def test_a_capacitor_in_hand_that_does_not_stand_the_volts_is_told(self, client, build):
+        piece = {"id": "00000000-0000-4000-8000-000000000000", "revision": 1, "values": {"voltage_v": 250.0}}
+        mica = {"kind": "capacitor", "key": "series", "place": "series", "capacitance_f": 60e-12, "piece": piece}
+        content = {**bare(build), "elements": [mica, *bare(build)["elements"]]}
+        said = [
+            [
+                f["values"]
+                for f in self.ask(client, content, power_w=power)["findings"]
+                if f["code"] == "capacitor_too_low"
+            ]
+            for power in (1, 1500)
+        ]
+
+        assert said[0] == []
+        assert said[1][0]["stands_v"] == 250
+        assert said[1][0]["voltage_v"] > 250
+
     def test_turns_and_lengths_give_what_the_ruler_says_at_their_mark(self, client, design):
         elements = {e["kind"]: e for e in design["revision"]["content"]["elements"]}
         for kind, make in (("coil", 7.5), ("coax_capacitor", 0.06)):

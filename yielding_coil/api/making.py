@@ -51,6 +51,8 @@ class CapacitorMade(BaseModel):
     kind: Literal["coax_capacitor", "capacitor"]
     key: str
     capacitance_f: float
+    # What the one in hand stands; null where none is taken from the drawer.
+    stands_v: float | None
     coax_m: float | None
     cut_m: float | None
     cable_name: str | None
@@ -195,6 +197,7 @@ def made_of(content: DesignContent, over: Over) -> list[Made]:
                     kind=element.kind,
                     key=element.key,
                     capacitance_f=element.capacitance_f,
+                    stands_v=element.piece.values.get("voltage_v") if element.piece else None,
                     coax_m=coax.length_m if coax else None,
                     cut_m=coax.length_m + TRIM_M if coax else None,
                     cable_name=coax.cable.name if coax else None,
@@ -225,6 +228,13 @@ def findings_of(content: DesignContent, over: Over, made: list[Made]) -> list[Fi
                         values={"key": item.key, "ratio": ratio, "self_resonance_hz": item.self_resonance_hz},
                     )
                 )
+        if isinstance(item, CapacitorMade) and item.stands_v and (item.peak_voltage_v or 0) > item.stands_v:
+            found.append(
+                Finding(
+                    code="capacitor_too_low",
+                    values={"key": item.key, "voltage_v": item.peak_voltage_v, "stands_v": item.stands_v},
+                )
+            )
     for element in content.elements:
         row = element.row if isinstance(element, Feedline) else data.cables().get(getattr(element, "cable", ""))
         if row and row.lowest_hz and content.center_hz < row.lowest_hz:

@@ -58,6 +58,8 @@ test('the caution carries the voltage that occurs', () => {
 test('findings have words, and unknown codes none', () => {
 	const values = { key: 'coil', ratio: 0.61, self_resonance_hz: 30e6 };
 	expect(finding({ code: 'near_self_resonance', values })).toContain('0.61 of its self-resonance');
+	const low = { key: 'series', voltage_v: 352, stands_v: 250 };
+	expect(finding({ code: 'capacitor_too_low', values: low })).toContain('stands 250 V, and 350 V');
 	expect(finding({ code: 'something_new', values })).toBeNull();
 });
 

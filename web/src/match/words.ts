@@ -147,6 +147,8 @@ export function finding(found: Finding): string | null {
 			return `The ${v.key}'s own capacitance already raises its reading by a tenth or more: it resonates with itself at ${megahertz(number(v.self_resonance_hz))} MHz.`;
 		case 'cable_off_its_law':
 			return `Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`;
+		case 'capacitor_too_low':
+			return `The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`;
 		default:
 			return null;
 	}

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
-import type { Element, Piece } from '../lib/api/client';
-import { madeOf, planned } from './taken';
+import type { Beside, Element, Piece } from '../lib/api/client';
+import { madeOf, planned, remade } from './taken';
 
 const pieceOf = (held: object) =>
 	({
@@ -57,4 +57,18 @@ test('a core goes on rings alone, and keeps how many are stacked', () => {
 	const two = { kind: 'ring_coil', core: { mix: '61', size: 'FT240', stack: 2 } } as Element;
 	expect(madeOf(piece, two, 21e6)).toMatchObject({ core: { size: 'FT140', stack: 2 } });
 	expect(madeOf(piece, { kind: 'coil' } as Element, 21e6)).toBeNull();
+});
+
+test('what is made otherwise is planned again; what is only set elsewhere stays the piece that it was', () => {
+	const piece = { id: 'a', revision: 1, values: {} };
+	const coil = { kind: 'coil', key: 'coil', piece, spread: 0.006 } as unknown as Element;
+	expect(remade(coil, { former_m: 0.05 })).toEqual({ former_m: 0.05, piece: null, spread: 0.04 });
+	expect(remade(coil, { tap_turns: 3 })).toEqual({ tap_turns: 3 });
+	expect(remade(coil, { inductance_h: 2e-6, piece })).toEqual({ inductance_h: 2e-6, piece });
+	const trap = { kind: 'trap', key: 'trap', piece } as unknown as Beside;
+	expect(remade(trap, { capacitance_f: 33e-12, capacitance_spread: 0.01 })).toMatchObject({
+		capacitance_spread: 0.01,
+		coil_spread: 0.04,
+		piece: null
+	});
 });

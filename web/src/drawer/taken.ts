@@ -62,3 +62,17 @@ export function planned(element: Element | Beside): Changes {
 			return { piece: null };
 	}
 }
+
+/** What a piece of the drawer is by: set one of these, and the part is another one. */
+const own: Partial<Record<string, string[]>> = {
+	coil: ['inductance_h', 'former_m', 'wire', 'wire_piece', 'pitch_m'],
+	capacitor: ['capacitance_f'],
+	trap: ['tuned_hz', 'capacitance_f', 'former_m', 'wire', 'wire_piece', 'pitch_m', 'cable']
+};
+
+/** Changes of a part, which is planned again where they make another one of the piece that it was. */
+export function remade(element: Element | Beside, changes: Changes): Changes {
+	if (!element.piece || 'piece' in changes) return changes;
+	const other = (own[element.kind] ?? []).some((field) => field in changes);
+	return other ? ({ ...planned(element), ...changes } as Changes) : changes;
+}

@@ -1,6 +1,6 @@
 /** Reading and changing a design's content; pure, so that it is tested without a page. */
 
-import { planned } from '../drawer/taken';
+import { remade } from '../drawer/taken';
 import type { Beside, Candidate, Coil, Content, Element } from '../lib/api/client';
 
 export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
@@ -66,27 +66,28 @@ export function isCoil(part: Part): part is Coil & { kind: 'coil' } {
 	return part.kind === 'coil';
 }
 
-/** The content with one element changed. */
+/** The content with one element changed; what is made otherwise is no longer the piece of the drawer that it was. */
 export function withElement(
 	content: Content,
 	key: string,
 	changes: Partial<Element> | Partial<Beside>
 ): Content {
+	const change = <T extends Element | Beside>(e: T): T =>
+		e.key === key ? ({ ...e, ...remade(e, changes) } as T) : e;
 	return {
 		...content,
-		elements: content.elements.map((e) => (e.key === key ? ({ ...e, ...changes } as Element) : e)),
-		beside: (content.beside ?? []).map((e) =>
-			e.key === key ? ({ ...e, ...changes } as Beside) : e
-		)
+		elements: content.elements.map(change),
+		beside: (content.beside ?? []).map(change)
 	};
 }
 
-/** The content with one part at another value: it is no longer the piece of the drawer that it was made of. */
+/** The content with one part at another value. */
 export function withValue(content: Content, part: Part, value: number): Content {
-	return withElement(content, part.key, {
-		...(part.piece ? planned(part) : {}),
-		...(part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value })
-	} as Partial<Element>);
+	return withElement(
+		content,
+		part.key,
+		part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value }
+	);
 }
 
 /** The content with a feedline changed, or put below where there is none. */

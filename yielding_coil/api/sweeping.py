@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from typing import TYPE_CHECKING, Annotated, Literal
+from typing import Annotated, Literal, Protocol
 from uuid import UUID
 
 import numpy as np
@@ -41,9 +41,6 @@ from yielding_coil.store.calibrations import (
 from yielding_coil.store.payload import Hertz
 from yielding_coil.store.sweeps import keep_sweep
 from yielding_coil.store.tables import Calibration
-
-if TYPE_CHECKING:
-    from yielding_coil.api.jobs import Job
 
 MOST_POINTS = 2001
 DRAWN_POINTS = 401
@@ -139,7 +136,20 @@ class Progress(BaseModel):
         )
 
 
-def begin(app: FastAPI, asked: JobAsked) -> "Callable[[Job], None]":
+class Told(Protocol):
+    """Who is told how far a sweep is, and says whether to go on: a job."""
+
+    def due(self) -> bool:
+        """Whether it is time to tell again."""
+
+    def wanted(self) -> bool:
+        """Whether to go on."""
+
+    def tell(self, progress: Progress) -> bool:
+        """Say how far it is; gives whether to go on."""
+
+
+def begin(app: FastAPI, asked: JobAsked) -> Callable[[Told], None]:
     """What a job will do, checked as far as it can be before it begins.
 
     Raises:
@@ -189,7 +199,7 @@ def require_covered(known: _Known | None, low_hz: float, high_hz: float) -> None
     )
 
 
-def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) -> "Callable[[Job], None]":
+def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) -> Callable[[Told], None]:
     if asked.low_hz > asked.high_hz or (asked.low_hz == asked.high_hz and asked.points > 1):
         raise OutOfDomainError("high_hz", f"{asked.high_hz:g} Hz", f"above low_hz, {asked.low_hz:g} Hz")
     require_covered(known, asked.low_hz, asked.high_hz)
@@ -217,7 +227,7 @@ def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) 
         progress.curves, progress.dip = curves, _dip(found)
         return progress, found, doubt
 
-    def work(job: "Job") -> None:
+    def work(job: Told) -> None:
         def on_step(step: Step, taken: Taken) -> bool:
             if not job.due():
                 return job.wanted()
@@ -368,7 +378,7 @@ def _keep(
 
 
 def _passes(
-    link: Link, job: "Job", f: Real, passes: int, draw: Callable[[Complex], SweepCurves | None]
+    link: Link, job: Told, f: Real, passes: int, draw: Callable[[Complex], SweepCurves | None]
 ) -> tuple[Taken, str]:
     """Averaged passes for a standard or a check; all of them or a refusal, since half a standard is none."""
 
@@ -387,8 +397,8 @@ def _passes(
         return taken, instrument.identity
 
 
-def _standard(app: FastAPI, link: Link, asked: StandardAsked, known: _Known) -> "Callable[[Job], None]":
-    def work(job: "Job") -> None:
+def _standard(app: FastAPI, link: Link, asked: StandardAsked, known: _Known) -> Callable[[Told], None]:
+    def work(job: Told) -> None:
         f = known.frequency_hz
         taken, identity = _passes(link, job, f, asked.passes, lambda raw: _curves(f[: raw.size], raw, None)[0])
         if taken.passes < asked.passes:
@@ -403,8 +413,8 @@ def _standard(app: FastAPI, link: Link, asked: StandardAsked, known: _Known) -> 
     return work
 
 
-def _check(app: FastAPI, link: Link, asked: CheckAsked, known: _Known) -> "Callable[[Job], None]":
-    def work(job: "Job") -> None:
+def _check(app: FastAPI, link: Link, asked: CheckAsked, known: _Known) -> Callable[[Told], None]:
+    def work(job: Told) -> None:
         f = known.frequency_hz
         correction = known.at(f)
         taken, _ = _passes(link, job, f, asked.passes, lambda raw: _left(f, correction, raw))

@@ -96,6 +96,7 @@
 	}
 	.button {
 		width: 100%;
+		height: 100%;
 		text-align: left;
 		padding: 10px 14px;
 	}

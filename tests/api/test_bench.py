@@ -166,12 +166,6 @@ class TestCharacterise:
         material = client.post(
             "/api/pieces", json={"kind": "material", "name": "the orchard's", "values": found["values"]}
         ).json()
-        # Out as a table and in again it is the same curve.
-        table = client.get("/api/drawer/table").content
-        [again] = client.post("/api/drawer/table", content=table, headers={"Content-Type": "text/csv"}).json()
-        out, back = (made["held"]["values"] for made in (material, again))
-        assert back["points"] == [pytest.approx(point) for point in out["points"]]
-        assert (back["tolerance"], back["like"]) == (pytest.approx(out["tolerance"]), out["like"])
         snapshot = {"id": material["id"], "revision": material["revision"], "values": found["values"]}
         core = {"mix": "43", "size": "FT240", "material": snapshot}
         nominal, own = (
@@ -191,6 +185,13 @@ class TestCharacterise:
         client.post(f"/api/builds/{build['id']}/designs", json={"name": "own", "content": unun(core=core)})
         used = {p["name"]: p["used"] for p in ({**p, **p["held"]} for p in client.get("/api/pieces").json())}
         assert used["the orchard's"] == 1
+
+        # Out as a table and in again it is the same curve.
+        table = client.get("/api/drawer/table").content
+        [again] = client.post("/api/drawer/table", content=table, headers={"Content-Type": "text/csv"}).json()
+        out, back = (made["held"]["values"] for made in (material, again))
+        assert back["points"] == [pytest.approx(point) for point in out["points"]]
+        assert (back["tolerance"], back["like"]) == (pytest.approx(out["tolerance"]), out["like"])
 
     def test_turns_miscounted_are_refused(self, client, bench):
         """Where eleven turns are tens of ohms; from a megahertz on they are kilohms, and calibration hides it."""

@@ -117,10 +117,17 @@ class Over:
         return np.asarray(self.stations[self.box].swr.reshape(-1, POINTS).max(axis=1))
 
 
-def over_targets(content: DesignContent, system: System, power_w: float) -> Over:
-    """The stations at which peaks are looked for."""
+def looked_at(
+    content: DesignContent, system: System, power_w: float, drawn_hz: Real
+) -> tuple[tuple[Station, ...], Over]:
+    """The stations at the frequencies drawn, and over the targets: in one pass, which takes hardly longer."""
     frequency, _ = judged_at(content.core_targets())
-    return Over(frequency, system.stations(frequency, power_w), system, power_w)
+    stations = system.stations(np.concatenate([drawn_hz, frequency]), power_w)
+    drawn, judged = slice(0, drawn_hz.size), slice(drawn_hz.size, None)
+    return (
+        tuple(s.at(drawn) for s in stations),
+        Over(frequency, tuple(s.at(judged) for s in stations), system, power_w),
+    )
 
 
 def made_of(content: DesignContent, over: Over) -> list[Made]:

@@ -12,7 +12,7 @@ from yielding_coil import data
 from yielding_coil.api.antennas import antenna_of
 from yielding_coil.api.curves import DRAWN, Curves, drawn_of
 from yielding_coil.api.holding import held, rng_of
-from yielding_coil.api.making import Finding, Made, findings_of, made_of, over_targets
+from yielding_coil.api.making import Finding, Made, findings_of, looked_at, made_of
 from yielding_coil.api.numbers import Numbers, number, numbers, rows_of_numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.readings import Floor, floor_of
@@ -170,9 +170,8 @@ def predict(request: Request, asked: PredictionAsked) -> Response:
     antenna = antenna_of(request, content)
     system = content.system(antenna)
     frequency = _grid(asked, antenna)
-    stations = system.stations(frequency, asked.power_w)
+    stations, over = looked_at(content, system, asked.power_w, frequency)
     targets = content.core_targets()
-    over = over_targets(content, system, asked.power_w)
     made = made_of(content, over)
     answer = Prediction.model_construct(
         stations=_drawn(system, stations, frequency, asked.carried),

@@ -54,8 +54,8 @@ class Station(NamedTuple):
     peak_current_a: Real
     line_swr: Real | None = None
 
-    def at(self, index: int) -> "Station":
-        """The station at one of its frequencies."""
+    def at(self, index: int | slice) -> "Station":
+        """The station at one or some of its frequencies."""
         return Station._make(value[index] if isinstance(value, np.ndarray) else value for value in self)
 
 

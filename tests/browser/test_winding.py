@@ -22,6 +22,13 @@ def end_fed(page, address, laid_in, settle):
     return page
 
 
+def wind_else(page, name, settle):
+    """One of the other things to begin with, by how its name reads."""
+    button(page, "something else").click()
+    page.get_by_role("button", name=re.compile(name)).click()
+    settle()
+
+
 def picture(page):
     return page.get_by_role("img", name=re.compile("turns on the ring"))
 
@@ -220,9 +227,7 @@ def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):
 
 def test_two_designs_of_a_build_side_by_side(end_fed, settle):
     page = end_fed
-    button(page, "something else").click()
-    page.get_by_role("button", name=re.compile("49 : 1 unun")).click()
-    settle()
+    wind_else(page, "49 : 1 unun", settle)
     expect(page.get_by_role("heading", name="49 : 1 unun")).to_be_visible()
     page.get_by_label("Compare with").select_option(label="64 : 1 unun, 2 in 16")
     settle()
@@ -375,9 +380,7 @@ class TestDrawer:
 
 def test_a_choke_of_two_wires_and_back_to_coax(end_fed, settle):
     page = end_fed
-    button(page, "something else").click()
-    page.get_by_role("button", name=re.compile("11 turns of two wires")).click()
-    settle()
+    wind_else(page, "11 turns of two wires", settle)
 
     expect(page.get_by_role("heading", name="Choke of two wires")).to_be_visible()
     assert "red wire" in cut_list(page)

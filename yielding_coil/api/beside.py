@@ -101,18 +101,6 @@ def _coil_fit(coil: Solenoid, outer_m: float) -> FitOut:
     )
 
 
-def _resistance(f: Real, value: Real, low: Real, high: Real) -> BenchOut:
-    """What to expect of it alone on the bench."""
-    return BenchOut(
-        what="resistance",
-        resistor_ohm=None,
-        frequency_hz=f.tolist(),
-        value=numbers(value),
-        low=numbers(low),
-        high=numbers(high),
-    )
-
-
 def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
     """A choke: what the current outside the coax meets on every band, the coax it takes, what it bears."""
     content, f, part = asked.content, grid_of(asked), element.to_core()
@@ -210,7 +198,7 @@ def choke_report(asked: WindingAsked, element: Choke) -> WindingOut:
         joins=[],
         picture=picture,
         seen=seen(f, z),
-        bench=_resistance(f, z.real, low, high),
+        bench=BenchOut.of("resistance", f, z.real, (low, high)),
         heat=heats,
         stretch=None,
         findings=findings,
@@ -371,7 +359,7 @@ def trap_report(asked: WindingAsked, element: WireTrap) -> WindingOut:
         joins=[],
         picture=_coil_picture(wound, element.former_m, thick),
         seen=seen(f, z),
-        bench=_resistance(f, z.real, low, high),
+        bench=BenchOut.of("resistance", f, z.real, (low, high)),
         heat=heats,
         stretch=None,
         findings=findings,

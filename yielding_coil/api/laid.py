@@ -147,7 +147,7 @@ def near_resonance(key: str, content: DesignContent, own_hz: float) -> list[Find
     return [Finding(code=code, values={"key": key, "ratio": ratio, "self_resonance_hz": own_hz})]
 
 
-def seen(f: Real, z: Complex) -> SeenOut:
+def seen(f: Real, z: Complex, loss_db: Real | None = None) -> SeenOut:
     with np.errstate(divide="ignore", invalid="ignore"):
         return SeenOut(
             frequency_hz=f.tolist(),
@@ -155,5 +155,5 @@ def seen(f: Real, z: Complex) -> SeenOut:
             reactance_ohm=numbers(z.imag),
             inductance_h=numbers(z.imag / (2 * np.pi * f)),
             q=numbers(z.imag / z.real),
-            loss_db=numbers(np.zeros(f.shape)),
+            loss_db=numbers(np.zeros(f.shape) if loss_db is None else loss_db),
         )

@@ -23,7 +23,6 @@ from yielding_coil.api.laid import (
     seen,
 )
 from yielding_coil.api.making import TAIL_M, Finding
-from yielding_coil.api.numbers import numbers
 from yielding_coil.api.pictures import CoilPicture, picture_of
 from yielding_coil.api.suspects import fitting_ohm, setups_of, wound_of
 from yielding_coil.api.warmth import HeatOut, Windable, heat_findings, heats_of
@@ -34,7 +33,6 @@ from yielding_coil.api.wound import (
     FitOut,
     JoinOut,
     MadeOf,
-    SeenOut,
     StretchOut,
     TurnsOut,
     WindingAsked,
@@ -154,22 +152,8 @@ def _transformer(
             for j in joins_of(way, element.own_primary)
         ],
         picture=picture_of(laid, way.rings),
-        seen=SeenOut(
-            frequency_hz=f.tolist(),
-            resistance_ohm=numbers(core.real),
-            reactance_ohm=numbers(core.imag),
-            inductance_h=numbers(core.imag / (2 * np.pi * f)),
-            q=numbers(core.imag / core.real),
-            loss_db=numbers(part.loss_db(f, np.full(f.shape, resistor))),
-        ),
-        bench=BenchOut(
-            what="swr",
-            resistor_ohm=resistor,
-            frequency_hz=f.tolist(),
-            value=numbers(nominal),
-            low=numbers(low),
-            high=numbers(high),
-        ),
+        seen=seen(f, core, part.loss_db(f, np.full(f.shape, resistor))),
+        bench=BenchOut.of("swr", f, nominal, (low, high), resistor),
         heat=heats,
         stretch=None,
         findings=findings,
@@ -215,14 +199,7 @@ def _ring_coil(
         joins=[],
         picture=picture_of(laid, 1),
         seen=seen(f, z),
-        bench=BenchOut(
-            what="inductance",
-            resistor_ohm=None,
-            frequency_hz=f.tolist(),
-            value=numbers(henry(z)),
-            low=numbers(low),
-            high=numbers(high),
-        ),
+        bench=BenchOut.of("inductance", f, henry(z), (low, high)),
         heat=heats,
         stretch=None,
         findings=findings,
@@ -294,14 +271,7 @@ def _coil(content: DesignContent, element: Coil, asked: WindingAsked, heats: lis
             tap_turns=element.tap_turns,
         ),
         seen=seen(f, z),
-        bench=BenchOut(
-            what="inductance",
-            resistor_ohm=None,
-            frequency_hz=f.tolist(),
-            value=numbers(henry),
-            low=numbers(henry * (1 - element.spread)),
-            high=numbers(henry * (1 + element.spread)),
-        ),
+        bench=BenchOut.of("inductance", f, henry, (henry * (1 - element.spread), henry * (1 + element.spread))),
         heat=heats,
         stretch=_stretch(wound, row.covered_m, center),
         findings=findings,

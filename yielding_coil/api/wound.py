@@ -5,9 +5,10 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.making import Finding
-from yielding_coil.api.numbers import Numbers
+from yielding_coil.api.numbers import Numbers, numbers
 from yielding_coil.api.pictures import Picture
 from yielding_coil.api.warmth import HeatOut
+from yielding_coil.core.arrays import Real
 from yielding_coil.store.content import DesignContent
 from yielding_coil.store.payload import Hertz, NotNegative, Positive
 
@@ -92,6 +93,25 @@ class BenchOut(BaseModel):
     value: Numbers
     low: Numbers
     high: Numbers
+
+    @classmethod
+    def of(
+        cls,
+        what: Literal["swr", "inductance", "resistance"],
+        frequency_hz: Real,
+        value: Real,
+        band: tuple[Real, Real],
+        resistor_ohm: float | None = None,
+    ) -> "BenchOut":
+        """From what the core gives; the band is its lower and its upper edge."""
+        return cls(
+            what=what,
+            resistor_ohm=resistor_ohm,
+            frequency_hz=frequency_hz.tolist(),
+            value=numbers(value),
+            low=numbers(band[0]),
+            high=numbers(band[1]),
+        )
 
 
 class SeenOut(BaseModel):

@@ -12,6 +12,7 @@
 	import { Bench } from '../measure/bench.svelte';
 	import OnBench from '../measure/OnBench.svelte';
 	import Steps from '../wind/Steps.svelte';
+	import OwnPieces from './OwnPieces.svelte';
 	import RingSizes from './RingSizes.svelte';
 	import PermeabilityChart from './PermeabilityChart.svelte';
 	import type { Held } from './words';
@@ -193,11 +194,7 @@
 							value={coreId || size}
 							onchange={(e) => chooseRing(e.currentTarget.value)}
 						>
-							{#if cores.length}
-								<optgroup label="In your drawer">
-									{#each cores as c (c.id)}<option value={c.id}>{c.held.name}</option>{/each}
-								</optgroup>
-							{/if}
+							<OwnPieces pieces={cores} />
 							<optgroup label="By its size">
 								<RingSizes sizes={trade.sizes} />
 							</optgroup>

@@ -2,6 +2,7 @@
 	The ring something is wound on: of the trade or of one's drawer, its mix or one's own material, how many stacked.
 -->
 <script lang="ts">
+	import OwnPieces from '../drawer/OwnPieces.svelte';
 	import RingSizes from '../drawer/RingSizes.svelte';
 	import type { Piece, Schemas, Trade } from '../lib/api/client';
 	import Steps from './Steps.svelte';
@@ -63,14 +64,7 @@
 		value={pieceId ?? core.size}
 		onchange={(e) => chooseCore(e.currentTarget.value)}
 	>
-		{#if cores.length}
-			<optgroup label="In your drawer">
-				{#each cores as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
-			</optgroup>
-		{/if}
-		{#if pieceId && !cores.some((c) => c.id === pieceId)}
-			<option value={pieceId}>one that is in the bin now</option>
-		{/if}
+		<OwnPieces pieces={cores} taken={pieceId} />
 		<optgroup label="Trade sizes, nominal">
 			<RingSizes sizes={trade.sizes} />
 		</optgroup>
@@ -84,14 +78,12 @@
 			value={core.material?.id ?? core.mix}
 			onchange={(e) => chooseMix(e.currentTarget.value)}
 		>
-			{#if materials.length}
-				<optgroup label="As you measured it">
-					{#each materials as m (m.id)}<option value={m.id}>{m.held.name}</option>{/each}
-				</optgroup>
-			{/if}
-			{#if core.material && !materials.some((m) => m.id === core.material?.id)}
-				<option value={core.material.id}>a material of yours</option>
-			{/if}
+			<OwnPieces
+				pieces={materials}
+				taken={core.material?.id}
+				label="As you measured it"
+				gone="a material of yours"
+			/>
 			<optgroup label="Nominal">
 				{#each trade.mixes.filter((m) => m.kind === kindOf(core.size)) as m (m.mix)}
 					<option value={m.mix}>{m.mix}, {m.family}, µ {m.initial_permeability}</option>

@@ -2,6 +2,7 @@
 	The wire something is wound with: of the trade, or of one's drawer as it is now.
 -->
 <script lang="ts">
+	import OwnPieces from '../drawer/OwnPieces.svelte';
 	import type { Piece, Schemas, Trade } from '../lib/api/client';
 
 	interface Props {
@@ -34,14 +35,7 @@
 		value={taken?.id ?? wire}
 		onchange={(e) => choose(e.currentTarget.value)}
 	>
-		{#if wires.length}
-			<optgroup label="In your drawer">
-				{#each wires as mine (mine.id)}<option value={mine.id}>{mine.held.name}</option>{/each}
-			</optgroup>
-		{/if}
-		{#if taken && !wires.some((w) => w.id === taken?.id)}
-			<option value={taken.id}>one that is in the bin now</option>
-		{/if}
+		<OwnPieces pieces={wires} taken={taken?.id} />
 		<optgroup label="Trade, nominal">
 			{#each trade.wires as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
 		</optgroup>

@@ -1,7 +1,7 @@
 /** What one usually begins with on the winding desk, and the designs that come of it; pure. */
 
 import type { Beside, Content, Target } from '../lib/api/client';
-import type { Transformer, WireTrap, Wiring } from './wound';
+import type { Choke, Transformer, WireTrap, Wiring } from './wound';
 
 /** The schools of what an end-fed wire shows, and the loads of other baluns, in ohm. */
 export const schools: { ohm: number; name: string }[] = [
@@ -120,61 +120,53 @@ export const starts: Start[] = [
 /** What a choke of a pair begins with. */
 export const pairWire = 'pvc-0.75';
 
+/** A choke as one usually begins it: eleven turns, half and half, on a ring. */
+function chokeOf(changes: Partial<Choke>): Choke {
+	return {
+		kind: 'choke',
+		key: 'choke',
+		core: { mix: '43', size: 'FT240', stack: 1, al_h: null, material: null },
+		former_m: null,
+		cable: null,
+		outer_m: null,
+		wire: null,
+		wire_piece: null,
+		turns: 11,
+		crossed: true,
+		tail_m: 0.04,
+		current_a: null,
+		piece: null,
+		...changes
+	};
+}
+
 /** What is wound beside an antenna system: a name, why, and the part for its bands. */
 export const besides: { name: string; why: string; part: (targets: Target[]) => Beside | null }[] =
 	[
 		{
 			name: 'Choke, 11 turns of thin coax',
 			why: 'Keeps current off the outside of the coax',
-			part: () => ({
-				kind: 'choke',
-				key: 'choke',
-				core: { mix: '43', size: 'FT240', stack: 1, al_h: null, material: null },
-				former_m: null,
-				cable: 'ptfe-2.8',
-				outer_m: 2.8e-3,
-				turns: 11,
-				crossed: true,
-				tail_m: 0.04,
-				current_a: null,
-				piece: null
-			})
+			part: () => chokeOf({ cable: 'ptfe-2.8', outer_m: 2.8e-3 })
 		},
 		{
 			name: 'Choke, 11 turns of two wires',
 			why: 'Where the line is no coax; for balanced wires too',
-			part: () => ({
-				kind: 'choke',
-				key: 'pair-choke',
-				core: { mix: '43', size: 'FT240', stack: 1, al_h: null, material: null },
-				former_m: null,
-				cable: null,
-				outer_m: null,
-				wire: pairWire,
-				wire_piece: null,
-				turns: 11,
-				crossed: true,
-				tail_m: 0.04,
-				current_a: null,
-				piece: null
-			})
+			part: () => chokeOf({ key: 'pair-choke', wire: pairWire })
 		},
 		{
 			name: 'Air choke, 16 turns of coax on a tube',
 			why: 'Cheap; good near its own resonance only',
-			part: () => ({
-				kind: 'choke',
-				key: 'air-choke',
-				core: null,
-				former_m: 0.066,
-				cable: 'pe-5',
-				outer_m: 5e-3,
-				turns: 16,
-				crossed: false,
-				tail_m: 0.1,
-				current_a: null,
-				piece: null
-			})
+			part: () =>
+				chokeOf({
+					key: 'air-choke',
+					core: null,
+					former_m: 0.066,
+					cable: 'pe-5',
+					outer_m: 5e-3,
+					turns: 16,
+					crossed: false,
+					tail_m: 0.1
+				})
 		},
 		{
 			name: 'Trap, coil and capacitor',

@@ -193,6 +193,13 @@ class TestCharacterise:
         assert back["points"] == [pytest.approx(point) for point in out["points"]]
         assert (back["tolerance"], back["like"]) == (pytest.approx(out["tolerance"]), out["like"])
 
+    def test_a_narrow_sweep_of_a_ring_is_called_that(self, client, calibration):
+        answer = self.ring(client, calibration, (3, "ring-3"), low=7e6, high=7.1e6)
+
+        assert answer.status_code == 422
+        assert answer.json()["code"] == "not_this"
+        assert "7 to 7.1 MHz, is too narrow to tell materials apart" in answer.json()["detail"]
+
     def test_turns_miscounted_are_refused(self, client, bench):
         """Where eleven turns are tens of ohms; from a megahertz on they are kilohms, and calibration hides it."""
         connected(client)

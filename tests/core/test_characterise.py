@@ -86,6 +86,19 @@ class TestRing:
         with pytest.raises(OutOfDomainError, match="of 5 points"):
             Wound(3, turns("43", 3, F[:5]))
 
+    @pytest.mark.parametrize(
+        ("low_hz", "high_hz", "told"), [(7e6, 7.1e6, False), (5e6, 9e6, False), (2e6, 4e6, True)]
+    )
+    def test_less_than_an_octave_is_too_narrow_to_tell(self, low_hz, high_hz, told):
+        """At one frequency several mixes fit within their 20 %: the way of the curve tells them apart."""
+        swept = [Wound(3, turns("43", 3, np.linspace(low_hz, high_hz, 101)))]
+        if told:
+            assert characterise.ring(swept, SIZE, TABLE).likely
+            return
+
+        with pytest.raises(NotThisError, match="too narrow to tell one material from another"):
+            characterise.ring(swept, SIZE, TABLE)
+
 
 class TestPart:
     def test_a_coil(self):

@@ -39,6 +39,8 @@ CHANCE = 1e-4
 # Windings whose permeabilities differ by so many times what their doubts explain, squared, contradict each other.
 CONTRADICT = 8.0
 FEWEST = 11
+# How wide a sweep should be; rounding of its ends aside.
+OCTAVE, AN_OCTAVE = 1.99, "a sweep at least an octave wide"
 
 
 class NotThisError(NotMatchableError):
@@ -137,7 +139,7 @@ def ring(
 
     Raises:
         OutOfDomainError: no sweep, turns out of range, too few points, or ranges that do not overlap.
-        NotThisError: a sweep that is not of turns on a ring, or begins above their self-resonance.
+        NotThisError: a sweep that is not of turns on a ring, begins above their self-resonance, or is too narrow.
 
     Source:
         Z/N² = jω·μ0·(μ' − jμ'')·Ae/le (IEC 60205), a capacitance across it and the leads in series.
@@ -150,6 +152,11 @@ def ring(
     f = f[(f >= low * (1 - 1e-9)) & (f <= high * (1 + 1e-9))]
     if f.size < FEWEST:
         raise OutOfDomainError("wound", "of sweeps that hardly overlap", "sweeps of the same range")
+    if f[-1] < OCTAVE * f[0]:
+        raise NotThisError(
+            f"the sweep, {f[0] / 1e6:.4g} to {f[-1] / 1e6:.4g} MHz, is too narrow to tell materials apart",
+            accepted=AN_OCTAVE,
+        )
     gammas = [w.sweep.reflection_at(f) for w in wound]
     for w, gamma in zip(wound, gammas, strict=True):
         _require_turns(w, f, gamma)
@@ -394,7 +401,7 @@ def part(
     if big is None or errors[0] > WORST_MAIN:
         raise NotThisError(
             f"the sweep, {f[0] / 1e6:.4g} to {f[-1] / 1e6:.4g} MHz, is too narrow to tell its value",
-            accepted="a sweep at least an octave wide",
+            accepted=AN_OCTAVE,
         )
     resonance = None
     if small is not None:

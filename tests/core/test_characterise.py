@@ -96,7 +96,7 @@ class TestRing:
             assert characterise.ring(swept, SIZE, TABLE).likely
             return
 
-        with pytest.raises(NotThisError, match="too narrow to tell one material from another"):
+        with pytest.raises(NotThisError, match="too narrow to tell materials apart"):
             characterise.ring(swept, SIZE, TABLE)
 
 

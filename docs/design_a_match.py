@@ -16,7 +16,7 @@ sys.path.insert(0, str(TOP))
 from yielding_coil import data  # noqa: E402
 from yielding_coil.core.limits import lowest_swr  # noqa: E402
 from yielding_coil.core.line import Line, open_coax_for  # noqa: E402
-from yielding_coil.core.optimum import best_parts, candidates  # noqa: E402
+from yielding_coil.core.matching import best_parts, candidates  # noqa: E402
 from yielding_coil.core.parts import Inductor  # noqa: E402
 from yielding_coil.core.solenoid import turns_for  # noqa: E402
 from yielding_coil.core.system import Element, System  # noqa: E402

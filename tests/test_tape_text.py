@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from yielding_coil.core.quantity import parse
-from yielding_coil.core.tape import STEP_M, on_tape
+from yielding_coil.core.wire import STEP_M, on_tape
 
 WEB = Path(__file__).parents[1] / "web"
 FORMAT = WEB / "src" / "lib" / "units" / "format.ts"

@@ -27,8 +27,9 @@ from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
 from yielding_coil.api.reports import report_of  # noqa: E402
 from yielding_coil.api.suspects import setups_of, suspects_of  # noqa: E402
 from yielding_coil.api.wound import WindingAsked  # noqa: E402
+from yielding_coil.core.bench import Taken, seen_of  # noqa: E402
+from yielding_coil.core.bench import judge as weigh  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
-from yielding_coil.core.choosing import Task, judge, turn_pairs  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of  # noqa: E402
@@ -37,10 +38,9 @@ from yielding_coil.core.sweep import Sweep  # noqa: E402
 from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
-from yielding_coil.core.verdict import Taken, seen_of  # noqa: E402
-from yielding_coil.core.verdict import judge as weigh  # noqa: E402
+from yielding_coil.core.winding import Task, judge, turn_pairs  # noqa: E402
+from yielding_coil.documents.ring_wound import WoundTransformer  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
-from yielding_coil.store.wound import WoundTransformer  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
 BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)

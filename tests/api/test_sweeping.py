@@ -15,10 +15,9 @@ from yielding_coil.api.sweeping import (
     _Known,
     require_covered,
 )
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep
 from yielding_coil.store.calibrations import keep_standard
 from yielding_coil.store.tables import Calibration
 

@@ -6,7 +6,7 @@ import pytest
 from asking import END_FED, best, unun, wound_of
 
 from yielding_coil import data
-from yielding_coil.core.wiring import WIRINGS
+from yielding_coil.core.winding import WIRINGS
 
 LOW = [{"label": "80 m", "low_hz": 3.5e6, "high_hz": 3.8e6, "swr_limit": 3.0}]
 

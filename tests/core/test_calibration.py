@@ -4,15 +4,7 @@ import numpy as np
 import pytest
 import skrf
 
-from yielding_coil.core.calibration import (
-    Kit,
-    Noise,
-    Residual,
-    like_a_standard,
-    one_port,
-    residual,
-    slips,
-)
+from yielding_coil.core.calibration import Kit, Noise, Residual, like_a_standard, one_port, residual, slips
 from yielding_coil.core.errors import OutOfDomainError
 
 F = np.linspace(1e6, 60e6, 61)

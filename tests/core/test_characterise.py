@@ -2,8 +2,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core import characterise
-from yielding_coil.core.characterise import NotThisError, Wound
+from yielding_coil.core.bench import NotThisError, Wound, characterise
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.sweep import Sweep
 

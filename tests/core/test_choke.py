@@ -4,10 +4,10 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.choke import bend_m, borne, bundle_m, highest_current_a, rated, rating
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.target import Target
+from yielding_coil.core.winding import bend_m, borne, bundle_m, highest_current_a, rated, rating
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 F = np.geomspace(1.8e6, 30e6, 201)

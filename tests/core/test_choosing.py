@@ -9,7 +9,6 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from yielding_coil import data
-from yielding_coil.core.choosing import Task, input_capacitance, judge, turn_pairs
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import reflection_of, swr_of_impedance
 from yielding_coil.core.ring import Ring
@@ -17,6 +16,7 @@ from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding import Task, input_capacitance, judge, turn_pairs
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 BANDS = [Target("30 m", 10.1e6, 10.15e6, 2.0), Target("10 m", 28.0e6, 29.7e6, 2.0)]

@@ -5,8 +5,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yielding_coil.core.combining import Stock, alone, combinations, parallel, series
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.matching import Stock, alone, combinations, parallel, series
 
 FARAD = st.floats(1e-12, 1e-8)
 VOLTS = st.floats(50, 5000)

@@ -2,12 +2,12 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.coupler import Coupler
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.target import Target
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding import Coupler
 
 RING = Ring(data.ring_material("2"), data.ring_size("T68"))
 PLAIN = Coupler(Transformer(RING, 3, 20), 8e-12, 250e-12)

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import skrf
 
-from yielding_coil.core.optimum import best_parts, candidates, worst_over
+from yielding_coil.core.matching import best_parts, candidates, worst_over
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
 from yielding_coil.core.reflection import swr_of
 from yielding_coil.core.system import Element, System

@@ -6,8 +6,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core import characterise
-from yielding_coil.core.characterise import Wound
+from yielding_coil.core.bench import Wound, characterise
 from yielding_coil.core.sweep import Sweep
 
 pytestmark = pytest.mark.deep

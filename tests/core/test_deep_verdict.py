@@ -10,14 +10,14 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core import faults, verdict
+from yielding_coil.core.bench import Setup, Suspect, Taken, verdict
+from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.reflection import impedance_of
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.verdict import Setup, Suspect, Taken
-from yielding_coil.core.wiring import wiring
+from yielding_coil.core.winding import wiring
 
 pytestmark = pytest.mark.deep
 

@@ -5,7 +5,10 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from yielding_coil.core.dial import (
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.trim import (
     ContradictionError,
     Point,
     contradictions,
@@ -16,10 +19,6 @@ from yielding_coil.core.dial import (
     signs_of,
     swr_of_powers,
 )
-from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.core.sweep import Sweep
 
 WIRE_DIP_HZ = 24.9e6
 

@@ -4,8 +4,8 @@ import numpy as np
 import pytest
 
 from yielding_coil.core.deviates import sobol_normal
-from yielding_coil.core.doubt import NINE_IN_TEN, ReflectionDoubt
 from yielding_coil.core.reflection import impedance_of, swr_of
+from yielding_coil.core.sweep import NINE_IN_TEN, ReflectionDoubt
 
 GAMMA = np.array([0.1 + 0.2j, -0.6 + 0.1j, 0.5 - 0.5j, 0.02 - 0.3j])
 DRAWS = 20000

@@ -8,7 +8,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil import data
-from yielding_coil.core import faults
+from yielding_coil.core.bench import Taken, judge, seen_of
+from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.reflection import impedance_of
@@ -17,8 +18,7 @@ from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
-from yielding_coil.core.verdict import Taken, judge, seen_of
-from yielding_coil.core.wiring import WIRINGS, wiring
+from yielding_coil.core.winding import WIRINGS, wiring
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 CORE = Spread("core", "unun", "permeability_factor", 0.2)

@@ -8,9 +8,8 @@ from hypothesis import strategies as st
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.core.lengths import Rule, room, scaled, segments
 from yielding_coil.core.quantity import FOOT_M, INCH_M, decimal_feet
-from yielding_coil.core.tape import STEP_M, on_tape
+from yielding_coil.core.wire import STEP_M, Rule, on_tape, room, scaled, segments
 
 
 def rule(key):

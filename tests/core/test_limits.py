@@ -3,8 +3,7 @@ import pytest
 
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.limits import lowest_reflection, lowest_swr
-from yielding_coil.core.matching import l_networks
-from yielding_coil.core.optimum import best_parts
+from yielding_coil.core.matching import best_parts, l_networks
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import Target

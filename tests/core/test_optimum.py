@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from scipy.optimize import differential_evolution
 
-from yielding_coil.core.optimum import best_parts, candidates, shape_of, with_value, worst_over
+from yielding_coil.core.matching import best_parts, candidates, shape_of, with_value, worst_over
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of

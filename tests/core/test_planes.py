@@ -6,11 +6,9 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line
-from yielding_coil.core.planes import LineDoubt, moved, worth_measuring
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.line import Cable, Line, LineDoubt, moved, worth_measuring
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep
 from yielding_coil.formats import touchstone
 
 DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"

@@ -4,8 +4,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import magnitude_at_swr
+from yielding_coil.core.sweep import SwrReadings
 
 MHZ = np.array([7.0, 7.05, 7.1, 7.15, 7.2]) * 1e6
 DIAL = SwrReadings(MHZ, np.array([3.0, 2.0, 1.2, 2.0, 3.0]))

@@ -5,10 +5,10 @@ from hypothesis import strategies as st
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.heat import highest_power_w, settling_s, warming_c
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.ring import Ring, RingCoil, effective, flux_guide_t
 from yielding_coil.core.system import Element, System
+from yielding_coil.core.winding import highest_power_w, settling_s, warming_c
 
 FT240_43 = Ring(data.ring_material("43"), data.ring_size("FT240"))
 T68_2 = Ring(data.ring_material("2"), data.ring_size("T68"))

@@ -2,7 +2,7 @@ import numpy as np
 import pytest
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.optimum import best_parts, candidates, worst_over
+from yielding_coil.core.matching import best_parts, candidates, worst_over
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import Target, judged_at, require_inside

@@ -7,10 +7,8 @@ from hypothesis import strategies as st
 from scipy.constants import mu_0
 
 from yielding_coil import data
-from yielding_coil.core.choosing import TRIED_F, Task, input_capacitance, judge, turn_pairs
 from yielding_coil.core.conductor import Conductor
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.heat import warming_c
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import reflection_of, swr_of_impedance
@@ -18,6 +16,7 @@ from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding import TRIED_F, Task, input_capacitance, judge, turn_pairs, warming_c
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 PLAIN = Transformer(RING, 2, 14)

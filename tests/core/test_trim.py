@@ -6,12 +6,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ, Site
-from yielding_coil.core.dial import dip_in
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.hanging import Hanging
 from yielding_coil.core.quantity import INCH_M
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.trim import FAR_OFF, Reading, height_of_dipole_m, loading_h, next_cut, slips, without_folds
+from yielding_coil.core.trim import (
+    FAR_OFF,
+    Reading,
+    dip_in,
+    height_of_dipole_m,
+    loading_h,
+    next_cut,
+    slips,
+    without_folds,
+)
+from yielding_coil.core.wire import Hanging
 
 # Readings in sequence; frequencies and lengths of common practice where a test says so.
 LOFT = Reading(24.2e6, 2.96)

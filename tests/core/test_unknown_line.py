@@ -4,10 +4,9 @@ import numpy as np
 import pytest
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import OPEN_END_F, Cable, Line
+from yielding_coil.core.line import OPEN_END_F, Cable, Line, NotALineError, characterise, far_end
 from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.unknown_line import NotALineError, characterise, far_end
 
 F = np.linspace(1e6, 100e6, 401)
 CABLE = Cable("unmarked coax", 51.5, 0.83, 1.1, 0.012)

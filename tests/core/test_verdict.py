@@ -4,7 +4,8 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core import faults
+from yielding_coil.core.bench import Setup, Suspect, Taken, judge, seen_of
+from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.reflection import impedance_of
@@ -12,8 +13,7 @@ from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.verdict import Setup, Suspect, Taken, judge, seen_of
-from yielding_coil.core.wiring import wiring
+from yielding_coil.core.winding import wiring
 
 F = np.linspace(1.8e6, 30e6, 101)
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))

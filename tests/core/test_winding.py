@@ -7,8 +7,7 @@ import pytest
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.ring import Ring
-from yielding_coil.core.winding import Strand, Winding, strands_of
-from yielding_coil.core.wiring import END, START, TAP, WIRINGS, joins_of, wiring
+from yielding_coil.core.winding import END, START, TAP, WIRINGS, Strand, Winding, joins_of, strands_of, wiring
 
 FT240_43 = Ring(data.ring_material("43"), data.ring_size("FT240"))
 # Chosen before the first run.

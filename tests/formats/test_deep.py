@@ -12,8 +12,7 @@ from asking import drop
 from sqlalchemy import text
 
 from yielding_coil.core.errors import RefusedError
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
 from yielding_coil.formats import files, table, touchstone
 
 pytestmark = pytest.mark.deep

@@ -4,8 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.formats import files, table
 
 F = np.array([7.0e6, 7.1e6, 7.2e6])

@@ -8,8 +8,8 @@ from pydantic import TypeAdapter, ValidationError
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.store.beside import Beside, Choke, WireTrap
-from yielding_coil.store.wound import MaterialValues, RingCore
+from yielding_coil.documents.choke_and_trap import Beside, Choke, WireTrap
+from yielding_coil.documents.ring_wound import MaterialValues, RingCore
 
 ANY = TypeAdapter(Beside)
 # As they were first kept; these lines never change.

@@ -7,8 +7,8 @@ import pytest
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
+from yielding_coil.documents.design import CableValues, Feedline
 from yielding_coil.store import calibrations as queries
-from yielding_coil.store.content import CableValues, Feedline
 from yielding_coil.store.pieces import bin_piece, cable_key, cable_row, own_cables
 from yielding_coil.store.tables import Calibration, Piece
 

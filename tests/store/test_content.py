@@ -2,8 +2,8 @@ import pytest
 from pydantic import ValidationError
 
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import CoaxCapacitor, DesignContent, read_content
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import CoaxCapacitor, DesignContent, read_content
 
 # A revision as version 1 wrote it: kept for ever, so that what was saved then is read always.
 VERSION_1 = {

@@ -7,7 +7,8 @@ from keeping import stands_in
 from pydantic import ValidationError
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.store.entries import CutData, HungData, NoteData, ReadingData, data_of, plan_of, replay
+from yielding_coil.documents.log import CutData, HungData, NoteData, ReadingData, replay
+from yielding_coil.store.entries import data_of, plan_of
 
 # One of each kind as version 1 kept it; these lines never change.
 KEPT = [

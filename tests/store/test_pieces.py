@@ -6,9 +6,9 @@ import pytest
 from pydantic import TypeAdapter
 
 from yielding_coil.core.errors import NotFoundError
+from yielding_coil.documents.piece import AnyPiece, require_known, stock_of
 from yielding_coil.store import pieces as queries
 from yielding_coil.store.designs import bin_design, designs_that_use, make_design
-from yielding_coil.store.drawer import AnyPiece, require_known, stock_of
 from yielding_coil.store.tables import Build
 
 ANY = TypeAdapter(AnyPiece)

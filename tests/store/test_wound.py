@@ -12,10 +12,10 @@ from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.tolerance import sample, varied
-from yielding_coil.core.wiring import WIRINGS
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import AnyElement, DesignContent
-from yielding_coil.store.wound import CoilOnRing, RingCore, WoundTransformer
+from yielding_coil.core.winding import WIRINGS
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import AnyElement, DesignContent
+from yielding_coil.documents.ring_wound import CoilOnRing, RingCore, WoundTransformer
 
 ANY = TypeAdapter(AnyElement)
 FT240_43 = {"mix": "43", "size": "FT240"}

@@ -11,16 +11,16 @@ from typing import Any
 import numpy as np
 
 from yielding_coil import data
-from yielding_coil.core import faults
 from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.bench import Setup, Suspect, seen_of
+from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
-from yielding_coil.core.verdict import Setup, Suspect, seen_of
-from yielding_coil.core.wiring import wiring
+from yielding_coil.core.winding import wiring
 
 ANY, NONE = "any", "none"
 # Turns on a ring, to be characterised: across them, and their leads.

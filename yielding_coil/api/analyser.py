@@ -9,7 +9,7 @@ from yielding_coil.analyser.link import Link
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.practice import winding_text
 from yielding_coil.api.problems import RESPONSES, Problem, problem_of
-from yielding_coil.store.content import DesignContent
+from yielding_coil.documents.design import DesignContent
 
 router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
 

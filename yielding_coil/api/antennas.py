@@ -7,11 +7,10 @@ from uuid import UUID
 from fastapi import Request
 from sqlalchemy.orm import Session
 
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import require_inside
-from yielding_coil.store.content import DesignContent, SweptAntenna, fixed_antenna
+from yielding_coil.documents.design import DesignContent, SweptAntenna, fixed_antenna
 from yielding_coil.store.sweeps import SwrOnlyError, one_sweep, swept
 
 _MOST = 32

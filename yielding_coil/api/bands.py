@@ -10,8 +10,8 @@ from yielding_coil import data
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.documents.fields import Hertz, Payload
 from yielding_coil.store import builds as queries
-from yielding_coil.store.payload import Hertz, Payload
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
 

@@ -38,8 +38,6 @@ from yielding_coil.api.wound import (
     WindingAsked,
     WindingOut,
 )
-from yielding_coil.core import choke as chokes
-from yielding_coil.core import heat
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.errors import NotMatchableError
 from yielding_coil.core.parts import FixedLoad
@@ -49,7 +47,9 @@ from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import fan
 from yielding_coil.core.trap import Trap, TrappedLeg, housed_hz, leg_for
-from yielding_coil.store.beside import SHIELD, Choke, WireTrap
+from yielding_coil.core.winding import choke as chokes
+from yielding_coil.core.winding import heat
+from yielding_coil.documents.choke_and_trap import SHIELD, Choke, WireTrap
 
 # A link turn: its own inductance, and how closely it couples (from memory: a loose turn beside the coil).
 LINK_H, LINK_COUPLING = 0.12e-6, 0.12

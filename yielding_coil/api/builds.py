@@ -14,11 +14,12 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.sweeps import InUseError, SweepOut, sweep_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
+from yielding_coil.documents.design import TargetPayload
+from yielding_coil.documents.fields import Positive, Words
+from yielding_coil.documents.log import WirePlan
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
-from yielding_coil.store.content import TargetPayload
-from yielding_coil.store.entries import WirePlan, kinds_of
-from yielding_coil.store.payload import Positive, Words
+from yielding_coil.store.entries import kinds_of
 from yielding_coil.store.pieces import pieces
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow

@@ -16,9 +16,9 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.core import calibration as core
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
+from yielding_coil.documents.fields import Hertz, NotNegative, Payload, SpreadOf, Words
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import calibrations as queries
-from yielding_coil.store.payload import Hertz, NotNegative, Payload, SpreadOf, Words
 from yielding_coil.store.tables import Calibration
 
 router = APIRouter(prefix="/api/calibrations", tags=["calibrations"], responses=RESPONSES)

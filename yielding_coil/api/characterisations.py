@@ -12,10 +12,9 @@ from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.verdicts import NOISE, trusted_db, useful
-from yielding_coil.core import characterise
-from yielding_coil.core.characterise import FoundPart, FoundRing, Value
-from yielding_coil.store.drawer import CapacitorValues, PartValues
-from yielding_coil.store.wound import MaterialPoint, MaterialValues
+from yielding_coil.core.bench import FoundPart, FoundRing, Value, characterise
+from yielding_coil.documents.piece import CapacitorValues, PartValues
+from yielding_coil.documents.ring_wound import MaterialPoint, MaterialValues
 
 router = APIRouter(prefix="/api/characterisations", tags=["bench"], responses=RESPONSES)
 

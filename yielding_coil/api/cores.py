@@ -13,18 +13,18 @@ from yielding_coil.api.antennas import antenna_of
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.core.choosing import Judged, Task, input_capacitance, judge, turn_pairs
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.core.optimum import worst_over
+from yielding_coil.core.matching import worst_over
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import judged_at
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding import Judged, Task, input_capacitance, judge, turn_pairs
+from yielding_coil.documents.design import DesignContent
+from yielding_coil.documents.fields import Positive
+from yielding_coil.documents.piece import CorePiece
+from yielding_coil.documents.ring_wound import WoundTransformer
 from yielding_coil.store import pieces as piece_queries
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.drawer import CorePiece
-from yielding_coil.store.payload import Positive
-from yielding_coil.store.wound import WoundTransformer
 
 router = APIRouter(prefix="/api", tags=["cores"], responses=RESPONSES)
 

@@ -9,11 +9,11 @@ from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.warmth import HeatOut, heats_of
 from yielding_coil.api.wound import CouplerOut, SettingOut
-from yielding_coil.core.coupler import Coupler
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.system import Antenna
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.wound import WoundTransformer
+from yielding_coil.core.winding import Coupler
+from yielding_coil.documents.design import DesignContent
+from yielding_coil.documents.ring_wound import WoundTransformer
 
 
 def _coupler(element: WoundTransformer, center_hz: float) -> Coupler | None:

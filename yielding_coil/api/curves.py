@@ -7,11 +7,9 @@ from pydantic import BaseModel
 
 from yielding_coil.api.numbers import Numbers, numbers, rows_of_numbers
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.line import Line
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import impedance_of, reflection_of, return_loss_db, swr_of
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep, SwrReadings
 
 # Fewer samples than this leave what lies between them to guessing; they are drawn as dots.
 FEW = 24

@@ -8,9 +8,9 @@ from pydantic import BaseModel, Field
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core import trim as core
 from yielding_coil.core.quantity import LengthUnit
-from yielding_coil.core.tape import on_tape
-from yielding_coil.store.entries import WireLength
-from yielding_coil.store.payload import Hertz, Words
+from yielding_coil.core.wire import on_tape
+from yielding_coil.documents.fields import Hertz, Words
+from yielding_coil.documents.log import WireLength
 
 router = APIRouter(prefix="/api", tags=["cuts"], responses=RESPONSES)
 

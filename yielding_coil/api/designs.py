@@ -11,10 +11,10 @@ from yielding_coil.api.antennas import antenna_of
 from yielding_coil.api.holding import summary_of
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
+from yielding_coil.documents.design import DesignContent, read_content
+from yielding_coil.documents.fields import Words
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
-from yielding_coil.store.content import DesignContent, read_content
-from yielding_coil.store.payload import Words
 from yielding_coil.store.tables import Design, DesignRevision
 
 router = APIRouter(prefix="/api", tags=["designs"], responses=RESPONSES)

@@ -10,9 +10,9 @@ from yielding_coil import data
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.core.dial import Dip, dip_of, signs_of
 from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.store.dial import DialRead, ImpedanceAt, direct_dip, impedances_of, points_of
+from yielding_coil.core.trim import Dip, dip_of, signs_of
+from yielding_coil.documents.meter_reading import DialRead, ImpedanceAt, direct_dip, impedances_of, points_of
 
 router = APIRouter(prefix="/api", tags=["dials"], responses=RESPONSES)
 

@@ -12,15 +12,15 @@ from yielding_coil.api.bodies import body_up_to
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.tables import CableOut, WireOut, cable_out
-from yielding_coil.core.combining import Combination, Stock, combinations
 from yielding_coil.core.errors import NotFoundError, UnreadableError
+from yielding_coil.core.matching import Combination, Stock, combinations
 from yielding_coil.core.ring import Ring
+from yielding_coil.documents.fields import Farad, NotNegative
+from yielding_coil.documents.piece import AnyPiece, CapacitorPiece, require_known, stock_of
 from yielding_coil.formats import pieces as table
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import pieces as queries
 from yielding_coil.store.designs import designs_that_use
-from yielding_coil.store.drawer import AnyPiece, CapacitorPiece, require_known, stock_of
-from yielding_coil.store.payload import Farad, NotNegative
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Piece
 

@@ -11,12 +11,10 @@ from sqlalchemy.orm import Session
 from yielding_coil.api.dials import carried
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.setups import SetupIn, SetupOut, keep_setup, setup_out
+from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.store import builds as build_queries
-from yielding_coil.store import entries as queries
-from yielding_coil.store.dial import SweepRead
-from yielding_coil.store.entries import (
+from yielding_coil.documents.fields import Words
+from yielding_coil.documents.log import (
     LEGS,
     CheckData,
     CutData,
@@ -24,9 +22,14 @@ from yielding_coil.store.entries import (
     EntryText,
     HungData,
     ReadingData,
-    data_of,
+    replay,
 )
-from yielding_coil.store.payload import Words
+from yielding_coil.documents.meter_reading import SweepRead
+from yielding_coil.documents.setup import SetupIn
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store import entries as queries
+from yielding_coil.store.entries import data_of
+from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Entry, Setup
 
@@ -143,5 +146,5 @@ def put_back(session: InTransaction, entry_id: UUID) -> EntryOut:
     row = queries.one_entry(session, entry_id, deleted=True)
     row.deleted_at = None
     session.flush()
-    queries.replay([data_of(e) for e in queries.entries_of(session, row.build_id)])
+    replay([data_of(e) for e in queries.entries_of(session, row.build_id)])
     return entry_out(session, row)

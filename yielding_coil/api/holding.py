@@ -5,10 +5,10 @@ from typing import Any
 import numpy as np
 
 from yielding_coil.api.numbers import number
-from yielding_coil.core.optimum import worst_over
+from yielding_coil.core.matching import worst_over
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.tolerance import Spread, Yield, yield_of
-from yielding_coil.store.content import DesignContent, ResistorAntenna
+from yielding_coil.documents.design import DesignContent, ResistorAntenna
 
 # Builds tried for a figure that is kept or compared.
 BUILDS = 2048

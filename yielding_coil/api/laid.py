@@ -12,7 +12,7 @@ from yielding_coil.api.wound import BoxFit, CutOut, FitOut, SeenOut, WindingAske
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.ring import Material, Ring
 from yielding_coil.core.winding import Winding
-from yielding_coil.store.content import DesignContent
+from yielding_coil.documents.design import DesignContent
 
 POINTS = 201
 # What the radio's side is made for; and how far the wires of a pair, as a line, may be off what would fit.

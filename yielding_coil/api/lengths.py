@@ -9,11 +9,11 @@ from yielding_coil import data
 from yielding_coil.api.bands import bands_for
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.core import lengths as core
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.tape import on_tape
-from yielding_coil.store.entries import LEGS, WireLength, WirePlan
-from yielding_coil.store.payload import Hertz, LineLength, Words
+from yielding_coil.core.wire import lengths as core
+from yielding_coil.core.wire import on_tape
+from yielding_coil.documents.fields import Hertz, LineLength, Words
+from yielding_coil.documents.log import LEGS, WireLength, WirePlan
 from yielding_coil.store.pieces import cable_row
 
 router = APIRouter(prefix="/api/lengths", tags=["lengths"], responses=RESPONSES)

@@ -12,15 +12,15 @@ from yielding_coil.api.curves import Fan, SweepCurves
 from yielding_coil.api.numbers import Numbers, number, numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.setups import LineIn
 from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
-from yielding_coil.core import planes, unknown_line
-from yielding_coil.core.line import Line
-from yielding_coil.core.planes import LineDoubt, Moved, moved
+from yielding_coil.core.line import Line, LineDoubt, Moved, moved
+from yielding_coil.core.line import reference_plane as planes
+from yielding_coil.core.line import unknown as unknown_line
 from yielding_coil.core.sweep import Sweep
+from yielding_coil.documents.design import CableValues
+from yielding_coil.documents.fields import Hertz, Payload, SpreadOf
+from yielding_coil.documents.setup import LineIn
 from yielding_coil.formats import touchstone
-from yielding_coil.store.content import CableValues
-from yielding_coil.store.payload import Hertz, Payload, SpreadOf
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import core_sweep, doubt_of, keep_sweep, one_sweep
 from yielding_coil.store.tables import Setup

@@ -13,9 +13,9 @@ from yielding_coil.core.line import Line, OpenCoax
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.system import Station, System
 from yielding_coil.core.target import POINTS, judged_at
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import DesignContent, Feedline
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import DesignContent, Feedline
+from yielding_coil.documents.ring_wound import CoilOnRing, WoundTransformer
 
 # Coax capacitors are cut longer and trimmed; coil ends need something to solder.
 TRIM_M = 0.006

@@ -11,13 +11,22 @@ from yielding_coil.api.holding import share_of
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
-from yielding_coil.core.matching import LNetwork, l_networks, part_for_reactance, part_for_susceptance
-from yielding_coil.core.optimum import Shape, best_parts, candidates, shape_of, worst_over
+from yielding_coil.core.matching import (
+    LNetwork,
+    Shape,
+    best_parts,
+    candidates,
+    l_networks,
+    part_for_reactance,
+    part_for_susceptance,
+    shape_of,
+    worst_over,
+)
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.system import Antenna
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import AnyElement, CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
-from yielding_coil.store.payload import Hertz, PartLength, Positive
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import AnyElement, CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
+from yielding_coil.documents.fields import Hertz, PartLength, Positive
 
 router = APIRouter(prefix="/api", tags=["matches"], responses=RESPONSES)
 

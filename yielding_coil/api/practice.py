@@ -5,14 +5,14 @@ import math
 
 import numpy as np
 
-from yielding_coil.api.suspects import setups_of, wound_of
+from yielding_coil.api.suspects import setups_of
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import RingCoil
-from yielding_coil.store.beside import Choke, WireTrap
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.wound import CoilOnRing, RingCore, WoundTransformer
+from yielding_coil.documents.choke_and_trap import Choke, WireTrap
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import DesignContent, wound_of
+from yielding_coil.documents.ring_wound import CoilOnRing, RingCore, WoundTransformer
 
 
 def winding_text(content: DesignContent, key: str, setup_key: str, fault: str) -> str:

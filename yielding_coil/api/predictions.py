@@ -23,9 +23,9 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
-from yielding_coil.store.payload import Hertz, Positive
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import CoaxCapacitor, DesignContent, Feedline, FixedCapacitor
+from yielding_coil.documents.fields import Hertz, Positive
 
 router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
 

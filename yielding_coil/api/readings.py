@@ -13,11 +13,10 @@ from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.limits import lowest_swr
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import swr_of, swr_of_impedance
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.core.target import Target, require_inside
-from yielding_coil.store.content import TargetPayload
+from yielding_coil.documents.design import TargetPayload
 
 router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
 

@@ -24,8 +24,8 @@ from yielding_coil.api.laid import (
 )
 from yielding_coil.api.making import TAIL_M, Finding
 from yielding_coil.api.pictures import CoilPicture, picture_of
-from yielding_coil.api.suspects import fitting_ohm, setups_of, wound_of
-from yielding_coil.api.warmth import HeatOut, Windable, heat_findings, heats_of
+from yielding_coil.api.suspects import fitting_ohm, setups_of
+from yielding_coil.api.warmth import HeatOut, heat_findings, heats_of
 from yielding_coil.api.wound import (
     BenchOut,
     BenchSetupOut,
@@ -45,11 +45,11 @@ from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.tolerance import fan, swr_fan
-from yielding_coil.core.wiring import joins_of
-from yielding_coil.store.beside import Choke, WireTrap
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.core.winding import joins_of
+from yielding_coil.documents.choke_and_trap import Choke, WireTrap
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import DesignContent, Windable, wound_of
+from yielding_coil.documents.ring_wound import CoilOnRing, WoundTransformer
 
 
 def report_of(asked: WindingAsked, antenna: Antenna) -> WindingOut:

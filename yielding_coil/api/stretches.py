@@ -6,11 +6,10 @@ from dataclasses import dataclass, field
 from pydantic import BaseModel
 
 from yielding_coil.api.dials import DialOut, carried
-from yielding_coil.core.dial import ContradictionError, Dip, dip_in
-from yielding_coil.core.hanging import Hanging
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import Sweep
-from yielding_coil.store.dial import direct_dip
+from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.trim import ContradictionError, Dip, dip_in
+from yielding_coil.core.wire import Hanging
+from yielding_coil.documents.meter_reading import direct_dip
 from yielding_coil.store.tables import Setup
 
 

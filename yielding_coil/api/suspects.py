@@ -1,35 +1,15 @@
 """What may lie on the bench in place of a wound element, and how it can be swept: a design's part for the core."""
 
 from yielding_coil import data
-from yielding_coil.api.warmth import Windable
-from yielding_coil.core import faults
-from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.bench import Setup, Suspect
+from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.core.verdict import Setup, Suspect
-from yielding_coil.store.beside import Choke, WireTrap
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.wound import CAPACITANCE_SPREAD_F, CoilOnRing, RingCore, WoundTransformer
-
-
-def wound_of(content: DesignContent, key: str) -> Windable:
-    """The wound thing of a design under a key.
-
-    Raises:
-        NotFoundError: nothing is wound under it.
-    """
-    some = [e for e in (*content.elements, *content.beside) if isinstance(e, Windable)]
-    found = next((e for e in some if e.key == key), None)
-    if found is None:
-        raise NotFoundError(
-            f"nothing in this design is wound under “{key}”",
-            field="key",
-            came_in=key,
-            accepted=", ".join(e.key for e in some) or "none here: add a coil, an unun or a balun first",
-        )
-    return found
+from yielding_coil.documents.choke_and_trap import Choke, WireTrap
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import DesignContent, Windable
+from yielding_coil.documents.ring_wound import CAPACITANCE_SPREAD_F, CoilOnRing, RingCore, WoundTransformer
 
 
 def fitting_ohm(element: WoundTransformer) -> float:

@@ -16,19 +16,14 @@ from yielding_coil.api.calibrations import CalibrationOut, calibration_out, mean
 from yielding_coil.api.curves import SweepCurves
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
-from yielding_coil.api.setups import SetupIn, keep_setup
 from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.calibration import (
-    Correction,
-    Standard,
-    like_a_standard,
-    residual,
-)
-from yielding_coil.core.doubt import ReflectionDoubt
+from yielding_coil.core.calibration import Correction, Standard, like_a_standard, residual
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.reflection import impedance_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, ReflectionDoubt, Sweep
+from yielding_coil.documents.fields import Hertz
+from yielding_coil.documents.setup import SetupIn
 from yielding_coil.formats import touchstone
 from yielding_coil.store.calibrations import (
     age_h,
@@ -38,7 +33,7 @@ from yielding_coil.store.calibrations import (
     noise_of,
     one_calibration,
 )
-from yielding_coil.store.payload import Hertz
+from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import keep_sweep
 from yielding_coil.store.tables import Calibration
 

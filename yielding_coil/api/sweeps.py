@@ -20,14 +20,13 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.line import Line
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
+from yielding_coil.documents.design import TargetPayload
+from yielding_coil.documents.fields import Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
-from yielding_coil.store.content import TargetPayload
-from yielding_coil.store.payload import Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import bin_sweep, core_sweep, doubt_of, keep_sweep, one_sweep, swept
 from yielding_coil.store.tables import Build, Setup, SweepRow

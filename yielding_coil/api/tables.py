@@ -7,7 +7,7 @@ from pydantic import BaseModel
 from yielding_coil import data
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.store.content import CableSnapshot, CableValues
+from yielding_coil.documents.design import CableSnapshot, CableValues
 from yielding_coil.store.pieces import cable_key, own_cables
 
 router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)

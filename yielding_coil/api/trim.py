@@ -21,30 +21,20 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.api.stretches import Stretch, conditions_of
 from yielding_coil.core import trim as core
-from yielding_coil.core.dial import Dip, dip_in
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.core.hanging import Hanging
 from yielding_coil.core.quantity import LengthUnit
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import swr_of, swr_of_impedance
-from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.tape import STEP_M, on_tape
+from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.core.target import Target
+from yielding_coil.core.trim import Dip, dip_in
+from yielding_coil.core.wire import STEP_M, Hanging, on_tape
+from yielding_coil.documents.design import Feedline, read_content
+from yielding_coil.documents.log import LEGS, CheckData, CutData, HungData, ReadingData, WireForm, WirePlan, replay
+from yielding_coil.documents.meter_reading import SweepRead, points_of
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store import entries as queries
-from yielding_coil.store.content import Feedline, read_content
-from yielding_coil.store.dial import SweepRead, points_of
-from yielding_coil.store.entries import (
-    LEGS,
-    CheckData,
-    CutData,
-    HungData,
-    ReadingData,
-    WirePlan,
-    data_of,
-    plan_of,
-)
+from yielding_coil.store.entries import data_of, plan_of
 from yielding_coil.store.sweeps import is_binned
 from yielding_coil.store.tables import Build, Setup
 
@@ -118,7 +108,7 @@ class TrimOut(BaseModel):
     swr_limit: float
     rule_low_hz: float
     rule_high_hz: float
-    form: queries.WireForm
+    form: WireForm
     legs: int
     hung: bool
     link: int
@@ -164,7 +154,7 @@ class _Trimming:
         self.unit: LengthUnit = "ft" if build_queries.settings(session).units == "ft" else "m"
         self.rows = queries.entries_of(session, build.id)
         self.said = [data_of(row) for row in self.rows]
-        self.hangs = queries.replay(self.said)
+        self.hangs = replay(self.said)
         starts = [i for i, said in enumerate(self.said) if isinstance(said, HungData)]
         self.start = starts[-1] if starts else len(self.rows)
         hung = self.said[self.start] if starts else None
@@ -173,7 +163,7 @@ class _Trimming:
         self.changed = self.hung is not None and len(self.hung.reach_m) != len(build.targets)
         if self.changed:
             self.hung, self.start = None, len(self.rows)
-        self.form: queries.WireForm = self.hung.form if self.hung else self.plan.form
+        self.form: WireForm = self.hung.form if self.hung else self.plan.form
         self.targets = sorted(
             (Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in build.targets),
             key=lambda t: -t.center_hz,

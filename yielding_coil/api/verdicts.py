@@ -14,13 +14,13 @@ from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import Numbers, numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.suspects import setups_of, suspects_of, wound_of
+from yielding_coil.api.suspects import setups_of, suspects_of
+from yielding_coil.core.bench import Setup, Suspect, Taken, judge
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.verdict import Setup, Suspect, Taken, judge
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.payload import Positive
+from yielding_coil.documents.design import DesignContent, wound_of
+from yielding_coil.documents.fields import Positive
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Calibration
 

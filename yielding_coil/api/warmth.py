@@ -9,26 +9,20 @@ from pydantic import BaseModel
 from yielding_coil import data
 from yielding_coil.api.making import Finding
 from yielding_coil.api.numbers import number
-from yielding_coil.core import heat
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.ring import Ring, RingCoil, flux_guide_t
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.system import Station, System
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.store.beside import Choke, WireTrap
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.core.winding import heat
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.design import DesignContent, InCascade
 
 # Frequencies on each target at which heat and voltage are looked at.
 TARGET_POINTS = 9
 COPPER_KG_PER_M3, COPPER_J_PER_KG_K = 8960.0, 385.0
 # Below this at the winding nobody is burnt.
 VOLTAGE_TOLD_V = 50.0
-
-Windable = Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
-# Of these each is an element of the cascade.
-InCascade = Coil | CoilOnRing | WoundTransformer
 
 
 class RiseOut(BaseModel):

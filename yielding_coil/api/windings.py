@@ -13,11 +13,11 @@ from yielding_coil.api.reports import report_of
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.wound import BoxFit, WindingAsked, WindingOut
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.drawer import BoxPiece
-from yielding_coil.store.payload import Hertz
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.fields import Hertz
+from yielding_coil.documents.piece import BoxPiece
+from yielding_coil.documents.ring_wound import CoilOnRing, RingCore
 from yielding_coil.store.pieces import held, pieces
-from yielding_coil.store.wound import CoilOnRing, RingCore
 
 router = APIRouter(prefix="/api", tags=["windings"], responses=RESPONSES)
 

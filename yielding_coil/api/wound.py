@@ -9,8 +9,8 @@ from yielding_coil.api.numbers import Numbers, numbers
 from yielding_coil.api.pictures import Picture
 from yielding_coil.api.warmth import HeatOut
 from yielding_coil.core.arrays import Real
-from yielding_coil.store.content import DesignContent
-from yielding_coil.store.payload import Hertz, NotNegative, Positive
+from yielding_coil.documents.design import DesignContent
+from yielding_coil.documents.fields import Hertz, NotNegative, Positive
 
 
 class WindingAsked(BaseModel):

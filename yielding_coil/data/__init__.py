@@ -7,9 +7,9 @@ from importlib.resources import files
 from typing import Any, Literal, TypeVar
 
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.core.lengths import Rule
 from yielding_coil.core.line import Cable
 from yielding_coil.core.ring import Material, Size
+from yielding_coil.core.wire import Rule
 
 # Speech, telegraphy, constant carrier: share of the peak power that heats (practice).
 MODE_DUTY = {"speech": 0.3, "telegraphy": 0.45, "digital": 1.0}

@@ -10,11 +10,9 @@ from sqlalchemy.orm import Session
 from yielding_coil import data
 from yielding_coil.api.holding import summary_of
 from yielding_coil.api.matches import MatchAsked, Template, propose
-from yielding_coil.core.choosing import input_capacitance
-from yielding_coil.formats import touchstone
-from yielding_coil.store import builds as build_queries
-from yielding_coil.store.beside import Choke, WireTrap
-from yielding_coil.store.content import (
+from yielding_coil.core.winding import input_capacitance
+from yielding_coil.documents.choke_and_trap import Choke, WireTrap
+from yielding_coil.documents.design import (
     DesignContent,
     Feedline,
     ResistorAntenna,
@@ -22,12 +20,15 @@ from yielding_coil.store.content import (
     TargetPayload,
     fixed_antenna,
 )
+from yielding_coil.documents.log import CutData, EntryIs, HungData, ReadingData, WirePlan
+from yielding_coil.documents.meter_reading import DipRead
+from yielding_coil.documents.ring_wound import RingCore, WoundTransformer
+from yielding_coil.formats import touchstone
+from yielding_coil.store import builds as build_queries
 from yielding_coil.store.designs import make_design
-from yielding_coil.store.dial import DipRead
-from yielding_coil.store.entries import CutData, EntryIs, HungData, ReadingData, WirePlan, keep_entry
+from yielding_coil.store.entries import keep_entry
 from yielding_coil.store.sweeps import core_sweep, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
-from yielding_coil.store.wound import RingCore, WoundTransformer
 
 LINE = "foam-6"
 

@@ -5,8 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.formats import table, touchstone
 from yielding_coil.formats.text import text_of
 

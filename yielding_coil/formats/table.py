@@ -14,9 +14,8 @@ import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
 from yielding_coil.formats.text import lines_of, numbers_of, short, text_of
 
 WHAT_IS_READ = "a table with a heading row, such as “MHz, R, X”, “MHz, |Z|, angle”, “MHz, Re Γ, Im Γ” or “MHz, SWR”"

@@ -1,99 +1,20 @@
-"""The log of a build: what happened to its wire, as it is kept, and queries on it."""
+"""Queries on the log of a build."""
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
-from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import Field, TypeAdapter
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
-from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.core.hanging import Done, Hanging
-from yielding_coil.core.lengths import USUAL_ADDED, Arrangement
-from yielding_coil.store.dial import AnyRead
-from yielding_coil.store.payload import Payload, Words
+from yielding_coil.core.errors import NotFoundError
+from yielding_coil.documents.log import EntryIs, WirePlan, read_entry, replay
 from yielding_coil.store.tables import Build, Entry
-
-WireLength = Annotated[float, Field(gt=0, le=1e4, allow_inf_nan=False)]
-WireForm = Literal["dipole", "vertical", "loop", "five-eighths"]
-# A dipole has two legs; of a loop the whole wire counts as one.
-LEGS: dict[WireForm, int] = {"dipole": 2, "vertical": 1, "loop": 1, "five-eighths": 1}
-
-
-class WirePlan(Payload):
-    """How a wire is to be cut and trimmed, version 1."""
-
-    version: Literal[1] = 1
-    form: WireForm = "dipole"
-    arrangement: Arrangement = "linked"
-    # Of the table of lengths; the form's first when it is not one of the form's.
-    rule: Annotated[str, Field(max_length=40)] = "dipole-practice"
-    covered: bool = False
-    corners: Literal[3, 4] = 4
-    added: Annotated[float, Field(ge=0, le=0.3)] = USUAL_ADDED
-    # Where in the band the dip is wanted.
-    aim: Literal["middle", "low"] = "middle"
-    # When to stop: the band holds its SWR, or the dip lies where it is wanted.
-    stop: Literal["swr", "dip"] = "swr"
-    # A transformer or a network in the line is to pass on its resistor first.
-    transformer: bool = False
-
-
-class HungData(Payload):
-    """It went up: one leg from the feedpoint to where each band ends, highest band first."""
-
-    kind: Literal["hung"] = "hung"
-    form: WireForm = "dipole"
-    arrangement: Arrangement = "linked"
-    reach_m: list[WireLength] = Field(min_length=1, max_length=12)
-
-
-class CutData(Payload):
-    """Something was done to the piece of a band, one amount a leg."""
-
-    kind: Literal["cut"] = "cut"
-    link: int = Field(default=0, ge=0, le=11)
-    act: Done
-    per_leg_m: list[WireLength] = Field(default=[], max_length=2)
-
-
-class ReadingData(Payload):
-    """Something was read on a band."""
-
-    kind: Literal["reading"] = "reading"
-    link: int = Field(default=0, ge=0, le=11)
-    reading: AnyRead
-
-
-class CheckData(Payload):
-    """What is in the line was put on a resistor in place of the antenna."""
-
-    kind: Literal["bench_check"] = "bench_check"
-    passed: bool
-    # What was swept, of which design, and what its verdict stated, where there was one.
-    key: Annotated[Words, Field(max_length=40)] = ""
-    design_id: UUID | None = None
-    setup: Annotated[Words, Field(max_length=20)] = ""
-    stated: list[Annotated[Words, Field(max_length=40)]] = Field(default=[], max_length=12)
-
-
-class NoteData(Payload):
-    """Words alone."""
-
-    kind: Literal["note"] = "note"
-
-
-EntryIs = HungData | CutData | ReadingData | CheckData | NoteData
-EntryData = Annotated[EntryIs, Field(discriminator="kind")]
-_ENTRY: TypeAdapter[EntryIs] = TypeAdapter(EntryData)
-EntryText = Annotated[Words, Field(max_length=500)]
 
 
 def data_of(row: Entry) -> EntryIs:
     """What an entry says."""
-    return _ENTRY.validate_python(row.data)
+    return read_entry(row.data)
 
 
 def plan_of(build: Build) -> WirePlan:
@@ -169,25 +90,3 @@ def bin_entry(session: Session, row: Entry) -> None:
     """
     replay([data_of(e) for e in entries_of(session, row.build_id) if e.id != row.id])
     row.deleted_at = datetime.now(UTC)
-
-
-def replay(said: Sequence[Any]) -> list[Hanging | None]:
-    """How the wire hung after each entry; None before it went up.
-
-    Raises:
-        OutOfDomainError: an act on a wire that does not hang yet, or that it cannot have had.
-    """
-    hanging: Hanging | None = None
-    out: list[Hanging | None] = []
-    for each in said:
-        if isinstance(each, HungData):
-            hanging = Hanging.hung(each.reach_m, each.arrangement)
-        elif isinstance(each, CutData | ReadingData):
-            if hanging is None:
-                raise OutOfDomainError("entry", "of a wire not hung yet", "after how long its legs are as it hangs")
-            if isinstance(each, CutData):
-                hanging = hanging.after(each.link, each.act, each.per_leg_m)
-            elif each.link >= len(hanging.pieces_m):
-                raise OutOfDomainError("link", each.link, f"one of {len(hanging.pieces_m)} bands, from 0")
-        out.append(hanging)
-    return out

@@ -11,8 +11,8 @@ from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.store.content import CableValues
-from yielding_coil.store.drawer import AnyPiece
+from yielding_coil.documents.design import CableValues
+from yielding_coil.documents.piece import AnyPiece
 from yielding_coil.store.tables import Piece
 
 OWN = "own-"

@@ -7,10 +7,8 @@ from uuid import UUID
 import numpy as np
 from sqlalchemy.orm import Session
 
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.core.readings import SwrReadings
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep, SwrReadings
 from yielding_coil.store.tables import SweepRow
 
 

@@ -13,9 +13,8 @@ from yielding_coil.core.line import Cable, Line, pair_ohm
 from yielding_coil.core.ring import Material, Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.winding import Strand, Winding, strands_of
-from yielding_coil.core.wiring import HANDS, Kind, Wiring, joins_of, wiring
-from yielding_coil.store.payload import (
+from yielding_coil.core.winding import HANDS, Kind, Strand, Winding, Wiring, joins_of, strands_of, wiring
+from yielding_coil.documents.fields import (
     Farad,
     Hertz,
     NotNegative,

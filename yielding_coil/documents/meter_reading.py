@@ -5,9 +5,9 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, Field, model_validator
 
 from yielding_coil import data
-from yielding_coil.core.dial import REPEATED, Dip, Point, dip_between, resistance_and_size, swr_of_powers
 from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.store.payload import Hertz, NotNegative, Payload, Positive
+from yielding_coil.core.trim import REPEATED, Dip, Point, dip_between, resistance_and_size, swr_of_powers
+from yielding_coil.documents.fields import Hertz, NotNegative, Payload, Positive
 
 Swr = Annotated[float, Field(ge=1, le=1000)]
 Ohms = Annotated[Positive, Field(le=1e7)]

@@ -13,8 +13,8 @@ import numpy as np
 
 from yielding_coil.core.arrays import Real, require_not_negative, require_positive
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
-from yielding_coil.core.dial import REPEATED
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.trim.meter_readings import REPEATED
 
 By = Literal["fold", "cut"]
 Act = Literal["fold", "cut", "unfold", "splice", "none"]

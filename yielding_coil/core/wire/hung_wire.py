@@ -8,7 +8,7 @@ import numpy as np
 
 from yielding_coil.core.arrays import require_positive
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.lengths import Arrangement, segments
+from yielding_coil.core.wire.lengths import Arrangement, segments
 
 Done = Literal["fold", "cut", "unfold", "splice", "cut_folds"]
 

@@ -5,18 +5,16 @@ from typing import Annotated, Literal, NamedTuple
 from pydantic import Field
 
 from yielding_coil import data
-from yielding_coil.core.choke import bundle_m
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.trap import CoaxTrap, Trap, coax_turns_for, coil_for
-from yielding_coil.core.winding import Strand, Winding
-from yielding_coil.core.wiring import HANDS
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.payload import Farad, Hertz, NotNegative, PartLength, Payload, PieceSnapshot, SpreadOf
-from yielding_coil.store.wound import (
+from yielding_coil.core.winding import HANDS, Strand, Winding, bundle_m
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.fields import Farad, Hertz, NotNegative, PartLength, Payload, PieceSnapshot, SpreadOf
+from yielding_coil.documents.ring_wound import (
     CAPACITANCE_SPREAD_F,
     RingCore,
     WireSnapshot,
@@ -24,7 +22,7 @@ from yielding_coil.store.wound import (
     pair_ohm_of,
     wire_row_of,
 )
-from yielding_coil.store.wound import Key as WoundKey
+from yielding_coil.documents.ring_wound import Key as WoundKey
 
 # Shield over jacket of common coax (from memory).
 SHIELD = 0.72

@@ -10,7 +10,7 @@ from scipy.optimize import least_squares, nnls
 from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
-from yielding_coil.core.line import OPEN_END_F, Cable
+from yielding_coil.core.line.line import OPEN_END_F, Cable
 from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import Sweep
 

@@ -9,13 +9,13 @@ from dataclasses import replace
 
 import numpy as np
 
+from yielding_coil.core.bench.verdict import Setup, Suspect, widened
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
-from yielding_coil.core.verdict import Setup, Suspect, widened
-from yielding_coil.core.wiring import Wiring
+from yielding_coil.core.winding import Wiring
 
 PART = "part"
 # A right winding against any one fault: more than half of what comes to the bench is right (common practice).

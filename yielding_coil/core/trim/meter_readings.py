@@ -13,9 +13,8 @@ import numpy as np
 
 from yielding_coil.core.arrays import Real, require_finite, require_not_negative, require_positive
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
-from yielding_coil.core.readings import SwrReadings
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, magnitude_at_swr
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, SwrReadings
 
 # Nobody reads a |Γ| nearer than this from a needle at rest.
 LEAST_MAGNITUDE = 0.03

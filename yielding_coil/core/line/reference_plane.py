@@ -9,11 +9,10 @@ import numpy.typing as npt
 
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.deviates import sobol_normal
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Line
+from yielding_coil.core.line.line import Line
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep
 
 Towards = Literal["antenna", "radio"]
 Doubtful = Literal["velocity", "loss", "impedance", "length", "reading"]

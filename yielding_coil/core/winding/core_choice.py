@@ -10,12 +10,12 @@ from scipy.optimize import minimize_scalar
 from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.conductor import Conductor
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.heat import highest_power_w, warming_c
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding.heat import highest_power_w, warming_c
 
 # Capacitors across the input that are tried first.
 TRIED_F = np.linspace(0, 400e-12, 17)

@@ -9,7 +9,7 @@ import numpy as np
 from scipy.optimize import minimize
 
 from yielding_coil.core.arrays import Real
-from yielding_coil.core.matching import (
+from yielding_coil.core.matching.l_network import (
     End,
     LNetwork,
     l_networks,

@@ -19,9 +19,9 @@ from yielding_coil.core.arrays import (
     require_positive,
 )
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
-from yielding_coil.core.doubt import ReflectionDoubt
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, swr_of
+from yielding_coil.core.sweep import ReflectionDoubt
 
 Standard = Literal["short", "open", "load"]
 STANDARDS: tuple[Standard, ...] = ("short", "open", "load")

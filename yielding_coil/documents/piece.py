@@ -6,10 +6,10 @@ from uuid import UUID
 from pydantic import Field
 
 from yielding_coil import data
-from yielding_coil.core.combining import Stock
-from yielding_coil.store.content import CableValues
-from yielding_coil.store.payload import Farad, Henry, Hertz, PartLength, Payload, SpreadOf, Words
-from yielding_coil.store.wound import MaterialValues, RingCore, WireValues
+from yielding_coil.core.matching import Stock
+from yielding_coil.documents.design import CableValues
+from yielding_coil.documents.fields import Farad, Henry, Hertz, PartLength, Payload, SpreadOf, Words
+from yielding_coil.documents.ring_wound import MaterialValues, RingCore, WireValues
 
 Name = Annotated[Words, Field(min_length=1, max_length=120)]
 Key = Annotated[Words, Field(max_length=40)]

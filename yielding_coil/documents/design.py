@@ -7,15 +7,15 @@ from uuid import UUID
 from pydantic import Field
 
 from yielding_coil import data
-from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.line import Cable, Line, OpenCoax, open_coax_for
 from yielding_coil.core.parts import Capacitor, FixedLoad
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.store.beside import Beside
-from yielding_coil.store.coil import Coil
-from yielding_coil.store.payload import (
+from yielding_coil.documents.choke_and_trap import Beside, Choke, WireTrap
+from yielding_coil.documents.coil import Coil
+from yielding_coil.documents.fields import (
     Farad,
     Finite,
     Hertz,
@@ -26,7 +26,7 @@ from yielding_coil.store.payload import (
     SpreadOf,
     Words,
 )
-from yielding_coil.store.wound import CoilOnRing, WoundTransformer
+from yielding_coil.documents.ring_wound import CoilOnRing, WoundTransformer
 
 READING = "reading"
 
@@ -213,6 +213,29 @@ class DesignContent(Payload):
     def reading(self) -> Spread:
         """The analyser's doubt."""
         return Spread(READING, ANTENNA, "reflection", self.reading_spread)
+
+
+Windable = Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
+# Of these each is an element of the cascade.
+InCascade = Coil | CoilOnRing | WoundTransformer
+
+
+def wound_of(content: DesignContent, key: str) -> Windable:
+    """The wound thing of a design under a key.
+
+    Raises:
+        NotFoundError: nothing is wound under it.
+    """
+    some = [e for e in (*content.elements, *content.beside) if isinstance(e, Windable)]
+    found = next((e for e in some if e.key == key), None)
+    if found is None:
+        raise NotFoundError(
+            f"nothing in this design is wound under “{key}”",
+            field="key",
+            came_in=key,
+            accepted=", ".join(e.key for e in some) or "none here: add a coil, an unun or a balun first",
+        )
+    return found
 
 
 def fixed_antenna(antenna: ResistorAntenna) -> FixedLoad:

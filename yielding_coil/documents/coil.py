@@ -11,8 +11,8 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.solenoid import Solenoid, turns_for
 from yielding_coil.core.tolerance import Spread
-from yielding_coil.store.payload import Henry, PartLength, Payload, PieceSnapshot, SpreadOf, Words
-from yielding_coil.store.wound import WireSnapshot, wire_row_of
+from yielding_coil.documents.fields import Henry, PartLength, Payload, PieceSnapshot, SpreadOf, Words
+from yielding_coil.documents.ring_wound import WireSnapshot, wire_row_of
 
 
 class Coil(Payload):

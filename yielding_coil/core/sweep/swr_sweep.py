@@ -7,7 +7,7 @@ import numpy as np
 from yielding_coil.core.arrays import Real, require_finite, require_positive
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import magnitude_at_swr
-from yielding_coil.core.sweep import Bandwidth, BestMatch
+from yielding_coil.core.sweep.sweep import Bandwidth, BestMatch
 
 
 @dataclass(frozen=True, eq=False)

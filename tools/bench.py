@@ -24,22 +24,17 @@ from browser import demo_page, settle  # noqa: E402
 
 from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
-from yielding_coil.api.reports import report_of  # noqa: E402
-from yielding_coil.api.suspects import setups_of, suspects_of  # noqa: E402
-from yielding_coil.api.wound import WindingAsked  # noqa: E402
-from yielding_coil.core.bench import Taken, seen_of  # noqa: E402
+from yielding_coil.core.bench import Taken, seen_of, setups_of, winding_suspects  # noqa: E402
 from yielding_coil.core.bench import judge as weigh  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of  # noqa: E402
-from yielding_coil.core.ring import Ring  # noqa: E402
 from yielding_coil.core.sweep import Sweep  # noqa: E402
 from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
-from yielding_coil.core.winding import Task, judge, turn_pairs  # noqa: E402
-from yielding_coil.documents.ring_wound import WoundTransformer  # noqa: E402
+from yielding_coil.core.winding import Task, WoundTransformer, judge, turn_pairs  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
@@ -202,28 +197,21 @@ def measuring() -> None:
 def windings() -> None:
     """One transformer's whole report, and every core in the tables judged for a task."""
     content = demo.end_fed()
-    unun = content.elements[0]
+    design = content.to_core(FixedLoad(3200.0))
+    unun, targets = design.wound("unun"), design.targets
     assert isinstance(unun, WoundTransformer)
-    targets = content.core_targets()
-    asked = WindingAsked(content=content, key="unun")
-    took = seconds(lambda: report_of(asked, FixedLoad(3200.0)))
+    took = seconds(lambda: unun.report(design.winding_task(100.0, data.MODE_DUTY)))
     print(
         "      full report of one transformer, 201 frequencies, heat on three bands, 256 builds: "
         f"{took * 1e3:.1f} ms"
     )
-    rings = [
-        Ring(m, s, stack)
-        for m in data.ring_materials().values()
-        for s in data.ring_sizes().values()
-        for stack in (1, 2)
-        if data.family_of(s) == m.kind and (m.points or m.q_points)
-    ]
+    rings = [r for r in data.trade_rings((1, 2)) if r.material.loss_known]
     pairs = turn_pairs(8.0)
-    task = Task(FixedLoad(3200.0), targets, 100.0, 0.3, unun.to_core(0), 1.08e-3)
+    task = Task(FixedLoad(3200.0), targets, 100.0, 0.3, unun.part(0), 1.08e-3)
     together = seconds(lambda: judge(rings, pairs, task))
     some = rings[::12]
     alone = seconds(lambda: [judge([r], [p], task) for r in some for p in pairs]) * len(rings) / len(some)
-    planned = suspects_of(content, unun)
+    planned = winding_suspects(unun, design.center_hz, list(data.ring_materials().values()))
     there = setups_of(unun)[0]
     wide = np.linspace(1.8e6, 30e6, 201)
     swept = Sweep(

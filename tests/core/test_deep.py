@@ -6,10 +6,10 @@ import numpy as np
 import pytest
 import skrf
 
-from yielding_coil.core.matching import best_parts, candidates, worst_over
+from yielding_coil.core.matching import best_parts, candidates
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
 from yielding_coil.core.reflection import swr_of
-from yielding_coil.core.system import Element, System
+from yielding_coil.core.system import Element, System, worst_over
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, swr_fan, yield_of
 from yielding_coil.formats import touchstone

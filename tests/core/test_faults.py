@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil import data
-from yielding_coil.core.bench import Taken, judge, seen_of
+from yielding_coil.core.bench import Taken, bucking_turns, judge, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
@@ -74,7 +74,7 @@ def test_a_primary_keeps_at_least_a_turn_and_stays_within_the_winding(m):
 
 @given(st.integers(2, 60))
 def test_bucking_leaves_nothing_or_a_turn(turns):
-    assert faults.bucking_turns(turns) == turns % 2
+    assert bucking_turns(turns) == turns % 2
 
 
 def test_leakage_goes_with_the_turns_of_the_primary():

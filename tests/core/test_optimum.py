@@ -4,8 +4,9 @@ import numpy as np
 import pytest
 from scipy.optimize import differential_evolution
 
-from yielding_coil.core.matching import best_parts, candidates, shape_of, with_value, worst_over
+from yielding_coil.core.matching import best_parts, candidates, shape_of, with_value
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor
+from yielding_coil.core.system import worst_over
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of
 from yielding_coil.formats import touchstone

@@ -2,9 +2,10 @@ import numpy as np
 import pytest
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.matching import best_parts, candidates, worst_over
+from yielding_coil.core.matching import best_parts, candidates
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.system import worst_over
 from yielding_coil.core.target import Target, judged_at, require_inside
 
 LOW = Target("40 m", 7.0e6, 7.2e6, 2.0)

@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import Setup, Suspect, Taken, judge, seen_of
+from yielding_coil.core.bench import Setup, Suspect, Taken, bucking_turns, judge, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
@@ -62,7 +62,7 @@ def test_halves_wound_against_each_other_show_the_core_alone():
 
 
 def test_one_turn_is_left_of_an_odd_winding():
-    assert [faults.bucking_turns(n) for n in (14, 15, 16)] == [0, 1, 0]
+    assert [bucking_turns(n) for n in (14, 15, 16)] == [0, 1, 0]
 
 
 def test_a_reversed_wire_of_three_leaves_one():

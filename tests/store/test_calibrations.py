@@ -114,6 +114,9 @@ def test_a_binned_cable_is_gone_for_choosing_and_stays_in_designs(session, drum)
     with pytest.raises(NotFoundError, match="not in the drawer"):
         cable_row(session, key)
     assert cable_row(session, key, deleted=True).cable.name == "drum"
-    line = taken.to_core(21e6)
+    line, spreads = taken.to_core().part(21e6), taken.to_core().spreads(21e6)
     assert line.matched_loss_db(14e6) == pytest.approx((1.05 * np.sqrt(14) + 0.011 * 14) * 0.176)
-    assert {s.field: s.relative for s in taken.spreads(21e6)} == {"loss_sqrt": 0.03, "velocity_factor": 0.002}
+    assert {s.field: s.relative for s in spreads} == {
+        "loss_sqrt": 0.03,
+        "velocity_factor": 0.002,
+    }

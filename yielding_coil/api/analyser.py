@@ -6,10 +6,10 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import Link
+from yielding_coil.analyser.practice import winding_text
 from yielding_coil.analyser.scpi import profiles
-from yielding_coil.api.practice import winding_text
 from yielding_coil.api.problems import RESPONSES, Problem, problem_of
-from yielding_coil.documents.design import DesignContent
+from yielding_coil.documents.design import DesignContent, wound_of
 
 router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
 
@@ -129,7 +129,8 @@ def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
 @router.put("/bench/wound")
 def wind_there(request: Request, asked: PracticeIn) -> AnalyserOut:
     """Wind an element of a design on the simulated bench, for practice, and screw it on."""
-    text = winding_text(asked.content, asked.key, asked.setup, asked.fault)
+    element = wound_of(asked.content, asked.key).to_core()
+    text = winding_text(element, asked.content.center_hz, asked.setup, asked.fault)
     link = link_of(request)
     with link.using() as instrument:
         instrument.wind(text)

@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.antennas import Antennas
-from yielding_coil.api.making import Finding
+from yielding_coil.api.findings import CalibrationFinding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
@@ -85,7 +85,7 @@ class CalibrationOut(BaseModel):
     kit: KitIn
     standards: dict[Literal["short", "open", "load"], StandardOut]
     complete: bool
-    slips: list[Finding]
+    slips: list[CalibrationFinding]
     residual_db: float | None
 
 
@@ -120,7 +120,7 @@ def calibration_out(row: Calibration) -> CalibrationOut:
         kit=KitIn.model_validate(row.kit),
         standards={name: StandardOut.model_validate(taken) for name, taken in row.taken.items()},  # type: ignore[misc]
         complete=len(raw) == len(core.STANDARDS) and not found,
-        slips=[Finding(code=s.code, values={"first": s.first, "second": s.second}) for s in found],
+        slips=[CalibrationFinding.model_validate(s.finding, from_attributes=True) for s in found],
         residual_db=None if row.checked is None else row.checked["residual_db"],
     )
 

@@ -1,9 +1,9 @@
 """What one holds, from sweeps of it alone: a ring's material, a coil, a capacitor, a trap."""
 
+from dataclasses import asdict
 from typing import Annotated, Literal
 from uuid import UUID
 
-import numpy as np
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
@@ -11,17 +11,23 @@ from yielding_coil import data
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.verdicts import NOISE, trusted_db, useful
-from yielding_coil.core.bench import FoundPart, FoundRing, Value, characterise
+from yielding_coil.api.verdicts import trusted
+from yielding_coil.core.bench import (
+    KEPT_NOISE,
+    KeptCapacitor,
+    KeptMaterial,
+    Value,
+    characterise,
+    kept_at,
+    kept_material,
+    kept_part,
+    lowest_al_h,
+    useful,
+)
 from yielding_coil.documents.piece import CapacitorValues, PartValues
 from yielding_coil.documents.ring_wound import MaterialPoint, MaterialValues
 
 router = APIRouter(prefix="/api/characterisations", tags=["bench"], responses=RESPONSES)
-
-# Points of a curve that is kept.
-KEPT_POINTS = 61
-# Two standard deviations of a permeability are not believed to be less than this.
-LEAST_TOLERANCE = 0.02
 
 
 class TurnsIn(BaseModel):
@@ -98,19 +104,13 @@ def characterise_ring(request: Request, session: InTransaction, asked: RingAsked
     """The permeability of a ring from one or more windings on it; nothing is kept."""
     antennas: Antennas = request.app.state.antennas
     size = data.ring_size(asked.size)
-    trusted = min(trusted_db(session, w.sweep_id) for w in asked.wound)
+    residual_db = min(trusted(session, w.sweep_id) for w in asked.wound)
     wound = [characterise.Wound(w.turns, useful(antennas.sweep(request, w.sweep_id))) for w in asked.wound]
     table = list(data.ring_materials().values())
-    found = characterise.ring(wound, size, table, stack=asked.stack, residual_db=trusted, noise=NOISE)
-    at = np.unique(
-        np.abs(
-            found.frequency_hz[np.newaxis, :]
-            - np.geomspace(found.frequency_hz[0], found.frequency_hz[-1], KEPT_POINTS)[:, np.newaxis]
-        ).argmin(axis=1)
-    )
+    found = characterise.ring(wound, size, table, stack=asked.stack, residual_db=residual_db, noise=KEPT_NOISE)
+    at, kept = kept_at(found), kept_material(found)
     f, mu = found.frequency_hz[at], found.permeability[at]
-    likely = found.likely[0].mix if found.likely else None
-    known = None if likely is None else data.ring_material(likely).permeability(f)
+    known = None if kept.like is None else data.ring_material(kept.like).permeability(f)
     return RingOut(
         frequency_hz=f.tolist(),
         real=mu.real.tolist(),
@@ -121,33 +121,26 @@ def characterise_ring(request: Request, session: InTransaction, asked: RingAsked
         table_real=None if known is None else known.real.tolist(),
         table_imaginary=None if known is None else (-known.imag).tolist(),
         stray_f=[farad for farad, _ in found.stray_f],
-        al_h=float(4e-7 * np.pi * mu.real[0] * size.area_m2 / size.path_m),
-        residual_db=trusted,
-        values=_material(found, at, likely),
+        al_h=lowest_al_h(found, size),
+        residual_db=residual_db,
+        values=_material(kept),
     )
 
 
-def _material(found: FoundRing, at: np.ndarray, likely: str | None) -> MaterialValues:
-    f, mu = found.frequency_hz[at], found.permeability[at]
-    # One figure for all of it: what the median point is known to.
-    spread = np.hypot(found.real_error[at], found.imaginary_error[at]) / np.abs(mu)
-    return MaterialValues(
-        points=[
-            MaterialPoint(frequency_hz=float(hz), real=max(float(m.real), 1e-3), imaginary=max(float(-m.imag), 0.0))
-            for hz, m in zip(f, mu, strict=True)
-        ],
-        tolerance=min(0.5, max(LEAST_TOLERANCE, 2 * float(np.median(spread)))),
-        like=likely,
-    )
+def _material(kept: KeptMaterial) -> MaterialValues:
+    points = [MaterialPoint(frequency_hz=hz, real=real, imaginary=loss) for hz, real, loss in kept.points]
+    return MaterialValues(points=points, tolerance=kept.tolerance, like=kept.like)
 
 
 @router.post("/part")
 def characterise_part(request: Request, session: InTransaction, asked: PartAsked) -> PartOut:
     """L, C, Q and self-resonance of one thing alone; nothing is kept."""
     antennas: Antennas = request.app.state.antennas
-    trusted = trusted_db(session, asked.sweep_id)
+    residual_db = trusted(session, asked.sweep_id)
     sweep = antennas.sweep(request, asked.sweep_id)
-    found = characterise.part(sweep, asked.kind, residual_db=trusted, noise=NOISE)
+    found = characterise.part(sweep, asked.kind, residual_db=residual_db, noise=KEPT_NOISE)
+    kept = kept_part(found)
+    values = CapacitorValues(**asdict(kept)) if isinstance(kept, KeptCapacitor) else PartValues(**asdict(kept))
     return PartOut(
         kind=found.kind,
         inductance_h=_value(found.inductance_h),
@@ -155,31 +148,10 @@ def characterise_part(request: Request, session: InTransaction, asked: PartAsked
         q=_value(found.q),
         q_at_hz=found.q_at_hz,
         resonance_hz=_value(found.resonance_hz),
-        residual_db=trusted,
-        values=_values(found),
+        residual_db=residual_db,
+        values=values,
     )
 
 
 def _value(found: Value | None) -> ValueOut | None:
     return None if found is None else ValueOut(value=found.value, error=2 * found.error)
-
-
-def _values(found: FoundPart) -> PartValues | CapacitorValues:
-    """As the drawer keeps it."""
-    if found.kind == "capacitor" and found.capacitance_f is not None:
-        farad = found.capacitance_f
-        return CapacitorValues(
-            capacitance_f=farad.value,
-            tolerance=min(0.5, 2 * farad.error / farad.value),
-            q=found.q.value if found.q is not None else 1500.0,
-        )
-    henry = found.inductance_h
-    assert henry is not None
-    return PartValues(
-        inductance_h=henry.value,
-        inductance_error=min(0.5, 2 * henry.error / henry.value),
-        capacitance_f=found.capacitance_f.value if found.capacitance_f is not None else None,
-        q=found.q.value if found.q is not None else None,
-        q_at_hz=found.q_at_hz if found.q is not None else None,
-        resonance_hz=found.resonance_hz.value if found.resonance_hz is not None else None,
-    )

@@ -1,7 +1,5 @@
 """Everything drawn of an impedance, thinned to what a chart can show."""
 
-from itertools import pairwise
-
 import numpy as np
 from pydantic import BaseModel
 
@@ -9,7 +7,7 @@ from yielding_coil.api.numbers import Numbers, numbers, rows_of_numbers
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.line import Line
 from yielding_coil.core.reflection import impedance_of, reflection_of, return_loss_db, swr_of
-from yielding_coil.core.sweep import ReflectionDoubt, Sweep, SwrReadings
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep, SwrReadings, thinned
 
 # Fewer samples than this leave what lies between them to guessing; they are drawn as dots.
 FEW = 24
@@ -129,19 +127,3 @@ class SweepCurves(Curves):
             fan=Fan.of(found, doubt, hertz) if doubt is not None and not few and isinstance(found, Sweep) else None,
             ceiling=None if behind is None else numbers(np.asarray(behind.highest_swr(hertz, 50.0))),
         )
-
-
-def thinned(frequency_hz: Real, impedance_ohm: Complex, points: int) -> tuple[Real, Complex]:
-    """At most `points` samples: of each column the lowest and the highest |Γ|, in order."""
-    if frequency_hz.size <= points:
-        return frequency_hz, impedance_ohm
-    size = np.abs(reflection_of(impedance_ohm))
-    edges = np.linspace(0, frequency_hz.size, points // 2 + 1).astype(int)
-    keep = {
-        at
-        for low, high in pairwise(edges)
-        if high > low
-        for at in (low + int(np.argmin(size[low:high])), low + int(np.argmax(size[low:high])))
-    }
-    index = np.array(sorted(keep))
-    return frequency_hz[index], impedance_ohm[index]

@@ -8,7 +8,6 @@ from pydantic import BaseModel, Field
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.core import trim as core
 from yielding_coil.core.quantity import LengthUnit
-from yielding_coil.core.wire import on_tape
 from yielding_coil.documents.fields import Hertz, Words
 from yielding_coil.documents.log import WireLength
 
@@ -52,20 +51,10 @@ class NextOut(BaseModel):
     used: int
     apart: int
 
-    @classmethod
-    def of(cls, found: core.NextCut, unit: LengthUnit) -> "NextOut":
-        """To the nearest mark of the tape; to the one below where that would be more than may be taken."""
-        amount = on_tape(found.per_leg_m, unit)
-        if amount > found.most_m:
-            # What is folded is given back whole, wherever its marks are.
-            amount = found.most_m if found.act == "unfold" else on_tape(found.per_leg_m, unit, "down")
-        values = {name: getattr(found, name) for name in cls.model_fields}
-        act: core.Act = found.act if amount > 0 else "none"
-        return cls(**{**values, "per_leg_m": amount, "act": act})
-
 
 @router.post("/cuts")
 def next_cut(asked: CutsAsked) -> NextOut:
     """The next cut by readings alone; nothing is kept."""
     readings = [core.Reading(r.dip_hz, r.leg_m, r.folded_m, conditions=r.conditions) for r in asked.readings]
-    return NextOut.of(core.next_cut(readings, asked.target_hz, asked.by), asked.unit)
+    cut = core.on_tape_amount(core.next_cut(readings, asked.target_hz, asked.by), asked.unit)
+    return NextOut.model_validate(cut, from_attributes=True)

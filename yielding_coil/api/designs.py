@@ -8,9 +8,10 @@ from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.antennas import antenna_of
-from yielding_coil.api.holding import summary_of
+from yielding_coil.api.numbers import Figure
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
+from yielding_coil.core.design import summary_of
 from yielding_coil.documents.design import DesignContent, read_content
 from yielding_coil.documents.fields import Words
 from yielding_coil.store import builds as build_queries
@@ -107,6 +108,19 @@ class DesignOut(BaseModel):
     revision: RevisionOut
 
 
+class Summary(BaseModel):
+    """What the shelf says of a design."""
+
+    worst_swr: Figure
+    share: Figure
+
+
+def summary_out(request: Request, content: DesignContent) -> dict[str, float | None]:
+    """The same as it is kept beside a revision."""
+    found = summary_of(content.to_core(antenna_of(request, content)))
+    return Summary.model_validate(found, from_attributes=True).model_dump()
+
+
 def design_out(design: Design, newest: DesignRevision) -> DesignOut:
     """As it travels."""
     return DesignOut(
@@ -129,7 +143,7 @@ def designs(session: InTransaction, build_id: UUID) -> list[DesignOut]:
 def new_design(request: Request, session: InTransaction, build_id: UUID, made: DesignIn) -> DesignOut:
     """Keep a new design; it becomes the one that the shelf shows."""
     # Before the session takes a connection, as below.
-    summary = summary_of(made.content, antenna_of(request, made.content))
+    summary = summary_out(request, made.content)
     build = build_queries.one_build(session, build_id)
     design = queries.make_design(session, build_id, made.name, made.content.model_dump(mode="json"), summary)
     build.chosen_design_id = design.id
@@ -204,7 +218,7 @@ def revision(session: InTransaction, design_id: UUID, number: int) -> RevisionOu
 def edit_design(request: Request, session: InTransaction, design_id: UUID, edit: RevisionIn) -> RevisionOut:
     """Keep a settled edit; 409 when the design was changed elsewhere since."""
     # Before the session takes a connection: reading the antenna may need one, and nobody waits holding one.
-    summary = summary_of(edit.content, antenna_of(request, edit.content))
+    summary = summary_out(request, edit.content)
     queries.one_design(session, design_id)
     row = queries.append(session, design_id, edit.edited, edit.content.model_dump(mode="json"), summary)
     return RevisionOut.from_row(row)

@@ -13,7 +13,7 @@ from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.tables import CableOut, WireOut, cable_out
 from yielding_coil.core.errors import NotFoundError, UnreadableError
-from yielding_coil.core.matching import Combination, Stock, combinations
+from yielding_coil.core.matching import CapacitorKind, Combination, cheapest_sold, combinations
 from yielding_coil.core.ring import Ring
 from yielding_coil.documents.fields import Farad, NotNegative
 from yielding_coil.documents.piece import AnyPiece, CapacitorPiece, require_known, stock_of
@@ -28,8 +28,6 @@ router = APIRouter(prefix="/api", tags=["drawer"], responses=RESPONSES)
 
 MOST_BYTES = 2 * 1024 * 1024
 MOST_SHOWN = 6
-# Values sold: E24 (IEC 60063), a decade.
-E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91)
 
 _ANY: TypeAdapter[AnyPiece] = TypeAdapter(AnyPiece)
 
@@ -207,7 +205,7 @@ def trade() -> TradeOut:
                 lowest_hz=m.lowest_hz,
                 highest_hz=m.highest_hz,
                 curie_c=m.curie_c,
-                loss_known=bool(m.points or m.q_points),
+                loss_known=m.loss_known,
                 note=m.note,
             )
             for m in materials
@@ -312,28 +310,12 @@ def combined(session: InTransaction, asked: CombinationsAsked) -> CombinationsOu
     rows = [queries.held(row) for row in queries.pieces(session, "capacitor")]
     own = [stock_of(piece) for piece in rows if isinstance(piece, CapacitorPiece)]
     wanted = (asked.capacitance_f, asked.voltage_v, asked.within)
-    sold: dict[tuple[tuple[str, ...], str], Combination] = {}
-    for volts in data.capacitor("mica").voltages_v:
-        for found in combinations(_sold(asked.capacitance_f, volts), *wanted):
-            # The lowest voltage that stands it will do.
-            sold.setdefault((tuple(p.name for p in found.parts), found.way), found)
-    nearest = sorted(
-        sold.values(), key=lambda c: (round(abs(c.capacitance_f / asked.capacitance_f - 1), 3), len(c.parts))
-    )
+    mica = data.capacitor("mica")
+    sold = cheapest_sold(CapacitorKind(mica.name, mica.tolerance, mica.q, mica.voltages_v), *wanted)
     return CombinationsOut(
         own=[_combination(c, asked.capacitance_f, held=True) for c in combinations(own, *wanted)[:MOST_SHOWN]],
-        sold=[_combination(c, asked.capacitance_f, held=False) for c in nearest[:MOST_SHOWN]],
+        sold=[_combination(c, asked.capacitance_f, held=False) for c in sold[:MOST_SHOWN]],
     )
-
-
-def _sold(capacitance_f: float, voltage_v: float) -> list[Stock]:
-    """Silver mica of E24 for a voltage round a value: half to twice of it."""
-    mica = data.capacitor("mica")
-    return [
-        Stock(f"{value * 1e12:.3g} pF {mica.name}", value, mica.tolerance, voltage_v, mica.q)
-        for value in (step * 10.0**decade for decade in range(-13, -6) for step in E24)
-        if 0.45 * capacitance_f <= value <= 2.2 * capacitance_f
-    ]
 
 
 def _combination(found: Combination, wanted_f: float, *, held: bool) -> CombinationOut:

@@ -8,14 +8,14 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.dials import carried
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.trim import evidence_of
+from yielding_coil.core.wire import FORMS
 from yielding_coil.documents.fields import Words
 from yielding_coil.documents.log import (
-    LEGS,
     CheckData,
     CutData,
     EntryData,
@@ -90,7 +90,8 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
     build = build_queries.one_build(session, build_id)
     sweep_id = None
     if isinstance(made.data, ReadingData):
-        carried([made.data.reading])
+        if not isinstance(made.data.reading, SweepRead):
+            evidence_of([made.data.reading.to_core()])
         sweep_id = _own_sweep(session, build, made)
     if isinstance(made.data, CheckData) and made.sweep_id is not None:
         sweep_id = one_sweep(session, made.sweep_id).id
@@ -127,7 +128,7 @@ def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
 
 def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
     hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
-    legs = LEGS[hung[-1].form] if hung else 2
+    legs = FORMS[hung[-1].form].legs if hung else 2
     if cut.act != "cut_folds" and len(cut.per_leg_m) > legs:
         raise OutOfDomainError("per_leg_m", f"{len(cut.per_leg_m)} amounts", f"one for each leg, {legs} at most")
 

@@ -9,12 +9,10 @@ from yielding_coil import data
 from yielding_coil.api.bands import bands_for
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
-from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.wire import lengths as core
-from yielding_coil.core.wire import on_tape
+from yielding_coil.core import wire as core
 from yielding_coil.documents.fields import Hertz, LineLength, Words
-from yielding_coil.documents.log import LEGS, WireLength, WirePlan
-from yielding_coil.store.pieces import cable_row
+from yielding_coil.documents.log import WireLength, WirePlan
+from yielding_coil.store.pieces import OWN, cable_row
 
 router = APIRouter(prefix="/api/lengths", tags=["lengths"], responses=RESPONSES)
 
@@ -84,73 +82,9 @@ class LengthsOut(BaseModel):
 @router.post("")
 def cut_lengths(asked: LengthsAsked) -> LengthsOut:
     """Every school's length for each band, and the cut list by the chosen one."""
-    plan = asked.plan
-    rules = [
-        r
-        for r in data.lengths().values()
-        if r.form == plan.form and (r.corners is None or r.corners == plan.corners)
-    ]
-    chosen = next((r for r in rules if r.key == plan.rule), rules[0])
-    part: Literal["leg", "side", "whole"] = (
-        "leg" if plan.form == "dipole" else "side" if plan.form == "loop" else "whole"
-    )
-    parts = 2 if part == "leg" else plan.corners if part == "side" else 1
-    velocity = core.COVERED_VELOCITY if plan.covered else core.BARE_VELOCITY
-    doubt = core.NEIGHBOUR_DOUBT if plan.arrangement == "nested" and len(asked.bands) > 1 else 0.0
-    highest_first = sorted(asked.bands, key=lambda b: -b.frequency_hz)
-
-    def length(rule: core.Rule, band: At) -> core.Length:
-        return rule.length(band.frequency_hz, velocity).doubted(doubt)
-
-    legs = LEGS[plan.form]
-    reach = [length(chosen, band).over(legs) for band in highest_first]
-    own = core.segments([r.length_m for r in reach], plan.arrangement)
-    bands = [
-        BandLengths(
-            label=band.label,
-            frequency_hz=band.frequency_hz,
-            schools=[_school(rule, length(rule, band), parts) for rule in rules],
-            leg_m=on_tape(length(chosen, band).over(parts).length_m, asked.unit),
-            low_m=length(chosen, band).over(parts).low_m,
-            high_m=length(chosen, band).over(parts).high_m,
-            piece_m=on_tape(piece, asked.unit),
-        )
-        for band, piece in zip(highest_first, own, strict=True)
-    ]
-    cuts = []
-    for band, piece, whole in zip(highest_first, own, reach, strict=True):
-        measure = on_tape(piece, asked.unit)
-        add = on_tape(plan.added * whole.length_m, asked.unit, "up")
-        cuts.append(
-            Cut(
-                label=band.label,
-                count=legs,
-                measure_m=measure,
-                add_m=add,
-                cut_m=on_tape(measure + add, asked.unit),
-            )
-        )
-    return LengthsOut(
-        part=part,
-        parts=parts,
-        rule=chosen.key,
-        bands=bands,
-        cuts=cuts,
-        wire_m=sum(cut.count * cut.cut_m for cut in cuts),
-    )
-
-
-def _school(rule: core.Rule, length: core.Length, parts: int) -> School:
-    part = length.over(parts)
-    return School(
-        key=rule.key,
-        school=rule.school,
-        source=rule.source,
-        part_m=part.length_m,
-        low_m=part.low_m,
-        high_m=part.high_m,
-        whole_m=length.length_m,
-    )
+    bands = [core.Band(b.label, b.frequency_hz) for b in asked.bands]
+    found = core.cut_list(asked.plan.to_core(), bands, list(data.lengths().values()), asked.unit)
+    return LengthsOut.model_validate(found, from_attributes=True)
 
 
 class PartsAsked(BaseModel):
@@ -176,20 +110,24 @@ class PartsOut(BaseModel):
 @router.post("/parts")
 def part_lengths(session: InTransaction, asked: PartsAsked) -> PartsOut:
     """Quarter-wave sections by the cable, radials and counterpoises by their schools."""
-    rules = [r for r in data.lengths().values() if r.form == asked.form]
+    rules = core.rules_for(asked.form, list(data.lengths().values()))
     if asked.form != "section":
-        schools = [_school(rule, rule.length(asked.frequency_hz), 1) for rule in rules]
+        schools = [_school(rule, rule.length(asked.frequency_hz)) for rule in rules]
         return PartsOut(schools=schools, velocity_factor=None, velocity_tolerance=None, measured=False)
     row = cable_row(session, asked.cable)
     own = asked.velocity_factor
     velocity = own or float(row.cable.velocity_factor)
     spread = 0.0 if own else row.velocity_tolerance
     return PartsOut(
-        schools=[_school(rule, rule.length(asked.frequency_hz, velocity, spread), 1) for rule in rules],
+        schools=[_school(rule, rule.length(asked.frequency_hz, velocity, spread)) for rule in rules],
         velocity_factor=velocity,
         velocity_tolerance=spread,
-        measured=own is not None or asked.cable.startswith("own-"),
+        measured=own is not None or asked.cable.startswith(OWN),
     )
+
+
+def _school(rule: core.Rule, length: core.Length) -> School:
+    return School.model_validate(core.SchoolLength.of(rule, length), from_attributes=True)
 
 
 class RoomAsked(BaseModel):
@@ -222,34 +160,23 @@ class ShapeOut(BaseModel):
 @router.post("/fitting")
 def what_fits(session: InTransaction, asked: RoomAsked) -> list[ShapeOut]:
     """The lowest band of each shape for this span, this pole, or both."""
-    if asked.span_m is None and asked.pole_m is None:
-        raise OutOfDomainError("span_m", "neither a span nor a pole", "one of them")
-    bands = sorted(bands_for(session), key=lambda b: b.low_hz)
-    out = []
-    for shape in core.SHAPES:
-        available = asked.span_m if shape.needs == "span" else asked.pole_m
-        if available is None:
-            continue
-        rule = next(r for r in data.lengths().values() if r.form == shape.form)
-        room = core.room(shape.needs, available)
-        fitting = [
-            Fitting(label=b.label, needs_m=needs, left_m=room - needs)
-            for b in bands
-            for needs in [shape.share * rule.length((b.low_hz + b.high_hz) / 2).length_m]
-        ]
-        fits = [f for f in fitting if f.left_m >= 0]
-        tight = [f for f in fitting if f.left_m < 0]
-        out.append(
-            ShapeOut(
-                key=shape.key,
-                label=shape.label,
-                needs=shape.needs,
-                room_m=room,
-                lowest=fits[0] if fits else None,
-                next=tight[-1] if tight else None,
-            )
+    bands = [(b.label, (b.low_hz + b.high_hz) / 2) for b in sorted(bands_for(session), key=lambda b: b.low_hz)]
+    found = core.what_fits(bands, list(data.lengths().values()), asked.span_m, asked.pole_m)
+    return [
+        ShapeOut(
+            key=each.shape.key,
+            label=each.shape.label,
+            needs=each.shape.needs,
+            room_m=each.room_m,
+            lowest=_fitting(each.lowest),
+            next=_fitting(each.next),
         )
-    return out
+        for each in found
+    ]
+
+
+def _fitting(found: core.Fitting | None) -> Fitting | None:
+    return None if found is None else Fitting.model_validate(found, from_attributes=True)
 
 
 class ScaledAsked(BaseModel):
@@ -273,7 +200,8 @@ def scale(asked: ScaledAsked) -> ScaledOut:
     """Every length by the ratio of the frequencies."""
     return ScaledOut(
         lengths_m=[
-            on_tape(core.scaled(each, asked.proven_hz, asked.wanted_hz), asked.unit) for each in asked.lengths_m
+            core.on_tape(core.scaled(each, asked.proven_hz, asked.wanted_hz), asked.unit)
+            for each in asked.lengths_m
         ],
         ratio=asked.proven_hz / asked.wanted_hz,
     )

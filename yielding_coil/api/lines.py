@@ -1,5 +1,6 @@
 """Lines: planes moved along them, an unknown one found out, the way to its end, what it can show at most."""
 
+from dataclasses import replace
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -13,10 +14,9 @@ from yielding_coil.api.numbers import Numbers, number, numbers
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
 from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
+from yielding_coil.core import line as core
 from yielding_coil.core.line import Line, LineDoubt, Moved, moved
-from yielding_coil.core.line import reference_plane as planes
-from yielding_coil.core.line import unknown as unknown_line
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, evenly
 from yielding_coil.documents.design import CableValues
 from yielding_coil.documents.fields import Hertz, Payload, SpreadOf
 from yielding_coil.documents.setup import LineIn
@@ -29,10 +29,6 @@ router = APIRouter(prefix="/api", tags=["lines"], responses=RESPONSES)
 
 # While a length or a velocity is dragged.
 SHIFTED_POINTS = 201
-# Behind so much matched loss an antenna and a resistor read alike (return loss 20 dB, SWR 1.22 at most).
-HIDDEN_DB = 10.0
-# One standard deviation of the calibration's load, which no sweep of a line can see.
-LOAD_ERROR = 0.005
 
 
 class LineDoubtIn(Payload):
@@ -141,19 +137,12 @@ def _moved(session: InTransaction, request: Request, asked: ShiftAsked, points: 
     row = cable_row(session, asked.line.cable)
     cable = row.cable
     if asked.velocity_factor is not None:
-        cable = type(cable)(
-            cable.name,
-            cable.impedance_ohm,
-            asked.velocity_factor,
-            cable.loss_sqrt,
-            cable.loss_linear,
-            cable.loss_constant,
-        )
+        cable = replace(cable, velocity_factor=asked.velocity_factor)
     known: Antennas = request.app.state.antennas
     sweep = known.sweep(request, asked.sweep_id)
     reading = doubt_of(one_sweep(session, asked.sweep_id))
     if points is not None and sweep.frequency_hz.size > points:
-        pick = np.unique(np.linspace(0, sweep.frequency_hz.size - 1, points).astype(int))
+        pick = evenly(sweep.frequency_hz.size, points)
         sweep = Sweep(sweep.frequency_hz[pick], sweep.impedance_ohm[pick])
         reading = None if reading is None else reading.at(pick)
     told = asked.doubt
@@ -185,7 +174,7 @@ def plane_shift(request: Request, session: InTransaction, asked: ShiftAsked) -> 
         **dict(curves),
         known=found.known.tolist(),
         shares=[ShareOut(what=name, share=share) for name, share in found.shares],
-        worth_measuring=planes.worth_measuring(found.shares),
+        worth_measuring=core.worth_measuring(found.shares),
         matched_loss_db=float(np.mean(line.matched_loss_db(f))),
     )
 
@@ -229,63 +218,25 @@ def keep_plane_shift(request: Request, session: InTransaction, asked: MoveAsked)
 def find_line(session: InTransaction, asked: LineAsked) -> LineOut:
     """What a line is, from its two sweeps."""
     opened, shorted = (core_sweep(one_sweep(session, s)) for s in (asked.open_sweep_id, asked.short_sweep_id))
-    found = unknown_line.characterise(opened, shorted, asked.length_m)
+    found = core.characterise(opened, shorted, asked.length_m)
     f = np.linspace(found.low_hz, found.high_hz, 201)
-    values = None
-    if found.length_m is not None:
-        values = _values(found)
-    assumed = found.length_m is None and asked.velocity_factor is not None
-    length = found.length_m
-    if length is None and asked.velocity_factor is not None:
-        length = found.length_at(asked.velocity_factor)
-    # What each frequency shows by itself: the mean of both return losses, halved.
+    assumed = None if asked.velocity_factor is None else found.length_at(asked.velocity_factor)
     at = opened.frequency_hz[(opened.frequency_hz >= found.low_hz) & (opened.frequency_hz <= found.high_hz)]
-    product = np.abs(opened.reflection_at(at) * shorted.reflection_at(at))
-    seen = -5 * np.log10(np.maximum(product, 1e-12))
+    loss = np.asarray(found.matched_loss_db(f))
     return LineOut(
-        impedance_ohm=FoundOut(
-            value=found.impedance_ohm.value,
-            error=float(np.hypot(found.impedance_ohm.error, LOAD_ERROR * found.impedance_ohm.value)),
-        ),
-        electrical_m=FoundOut(value=found.electrical_m.value, error=found.electrical_m.error),
+        impedance_ohm=FoundOut.model_validate(core.impedance_found(found), from_attributes=True),
+        electrical_m=FoundOut.model_validate(found.electrical_m, from_attributes=True),
         velocity_factor=found.velocity_factor if found.length_m is not None else asked.velocity_factor,
-        length_m=length,
-        length_assumed=assumed,
+        length_m=assumed if found.length_m is None else found.length_m,
+        length_assumed=found.length_m is None and assumed is not None,
         misfit_db=20 * float(np.log10(max(found.misfit, 1e-6))),
         low_hz=found.low_hz,
         high_hz=found.high_hz,
         frequency_hz=numbers(f),
-        matched_loss_db=numbers(np.asarray(found.matched_loss_db(f))),
-        loss_seen_db=numbers(np.interp(f, at, seen)),
-        highest_swr=numbers(_highest(np.asarray(found.matched_loss_db(f)))),
-        cable=values,
-    )
-
-
-def _highest(loss_db: np.ndarray) -> np.ndarray:
-    back = 10 ** (-loss_db / 10)
-    return np.asarray((1 + back) / np.maximum(1 - back, 1e-9))
-
-
-def _values(found: unknown_line.FoundLine) -> CableValues:
-    """The cable that it is cut from, with spreads from the fit; a length is measured to half a percent."""
-    cable = found.cable("own cable")
-    loss = float(np.asarray(found.matched_loss_db(np.asarray(found.high_hz))))
-    error = np.hypot(
-        found.loss_sqrt_db.error * np.sqrt(found.high_hz / 1e6), found.loss_linear_db.error * found.high_hz / 1e6
-    )
-    return CableValues(
-        name="own cable",
-        impedance_ohm=float(np.asarray(cable.impedance_ohm)),
-        velocity_factor=float(np.asarray(cable.velocity_factor)),
-        loss_sqrt=float(np.asarray(cable.loss_sqrt)),
-        loss_linear=float(np.asarray(cable.loss_linear)),
-        # The load of the calibration counts twice in an impedance: a percent of it is a percent here.
-        impedance_tolerance=min(0.5, 0.01 + 2 * found.impedance_ohm.error / found.impedance_ohm.value),
-        velocity_tolerance=min(0.5, max(0.002, 2 * found.electrical_m.error / found.electrical_m.value)),
-        loss_tolerance=float(min(0.5, max(0.02, 2 * error / max(loss, 1e-6)))),
-        low_hz=found.low_hz,
-        high_hz=found.high_hz,
+        matched_loss_db=numbers(loss),
+        loss_seen_db=numbers(np.interp(f, at, core.loss_seen_db(opened, shorted, at))),
+        highest_swr=numbers(core.highest_swr_behind(loss)),
+        cable=None if found.length_m is None else CableValues.of(core.known_cable(found), found.high_hz),
     )
 
 
@@ -293,7 +244,7 @@ def _values(found: unknown_line.FoundLine) -> CableValues:
 def line_end(request: Request, asked: EndAsked) -> EndOut:
     """How far it is to an open, a short, a break."""
     known: Antennas = request.app.state.antennas
-    found = unknown_line.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor)
+    found = core.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor)
     return EndOut.model_validate(found, from_attributes=True)
 
 
@@ -313,5 +264,5 @@ def ceiling(
         frequency_hz=numbers(f),
         highest_swr=numbers(np.asarray(line.highest_swr(f, 50.0))),
         matched_loss_db=number(loss) or 0.0,
-        hides=loss >= HIDDEN_DB,
+        hides=core.hides_antenna(loss),
     )

@@ -10,18 +10,28 @@ from fastapi import FastAPI
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.analyser.driver import Analyser, AnalyserError, Step, Taken, grid, take
+from yielding_coil.analyser.driver import Analyser, Step, Taken, grid, take
 from yielding_coil.analyser.link import Link
 from yielding_coil.api.calibrations import CalibrationOut, calibration_out, meaning_of
 from yielding_coil.api.curves import SweepCurves
-from yielding_coil.api.making import Finding
+from yielding_coil.api.findings import AcquisitionFinding
 from yielding_coil.api.numbers import number
 from yielding_coil.api.sweeps import Name, SweepOut, known_build, sweep_out
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.calibration import Correction, Standard, like_a_standard, residual
-from yielding_coil.core.errors import OutOfDomainError, RefusedError
+from yielding_coil.core.calibration import (
+    CalibrationInUse,
+    Correction,
+    Standard,
+    acquisition_findings,
+    dip_elsewhere,
+    good_dip,
+    require_covered,
+    residual,
+    wide_range,
+)
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import impedance_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, ReflectionDoubt, Sweep
+from yielding_coil.core.sweep import ReflectionDoubt, Sweep
 from yielding_coil.documents.fields import Hertz
 from yielding_coil.documents.setup import SetupIn
 from yielding_coil.formats import touchstone
@@ -39,18 +49,8 @@ from yielding_coil.store.tables import Calibration
 
 MOST_POINTS = 2001
 DRAWN_POINTS = 401
-# A calibration older than this is told of (common practice: again when the day or the cable has changed).
-OLD_H = 8.0
-# An antenna with a dip better than this in view needs no looking elsewhere.
-A_DIP = 5.0
 WIDE_POINTS = 401
 Passes = Annotated[int, Field(ge=1, le=256)]
-
-
-class OutsideCalibrationError(RefusedError):
-    """The sweep goes further than the calibration; the usual slip after widening."""
-
-    code = "outside_calibration"
 
 
 class KeepIn(BaseModel):
@@ -111,7 +111,7 @@ class Progress(BaseModel):
     of_points: int
     curves: SweepCurves | None
     dip: Dip | None
-    findings: list[Finding]
+    findings: list[AcquisitionFinding]
     sweep: SweepOut | None
     calibration: CalibrationOut | None
 
@@ -182,22 +182,11 @@ class _Known:
         return self.correction.at(frequency_hz)
 
 
-def require_covered(known: _Known | None, low_hz: float, high_hz: float) -> None:
-    """Raise OutsideCalibrationError unless the calibration covers the sweep."""
-    if known is None or (known.low_hz - 1 <= low_hz and high_hz <= known.high_hz + 1):
-        return
-    raise OutsideCalibrationError(
-        f"the sweep goes from {low_hz / 1e6:.6g} to {high_hz / 1e6:.6g} MHz, but this calibration only from "
-        f"{known.low_hz / 1e6:.6g} to {known.high_hz / 1e6:.6g} MHz: sweep inside it, or calibrate anew",
-        field="calibration_id",
-        accepted=f"{known.low_hz:.0f} to {known.high_hz:.0f} Hz",
-    )
-
-
 def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) -> Callable[[Told], None]:
     if asked.low_hz > asked.high_hz or (asked.low_hz == asked.high_hz and asked.points > 1):
         raise OutOfDomainError("high_hz", f"{asked.high_hz:g} Hz", f"above low_hz, {asked.low_hz:g} Hz")
-    require_covered(known, asked.low_hz, asked.high_hz)
+    calibrated = None if known is None else (known.low_hz, known.high_hz)
+    require_covered(calibrated, asked.low_hz, asked.high_hz)
     with link.using() as instrument:
         if asked.low_hz < instrument.low_hz or asked.high_hz > instrument.high_hz:
             raise OutOfDomainError(
@@ -245,8 +234,11 @@ def _antenna(app: FastAPI, link: Link, asked: SweepAsked, known: _Known | None) 
                     raise problem
                 return
             progress, found, doubt = shown(taken.mean if asked.passes else taken.latest, taken)
-            progress.findings = _findings(asked, known, found, taken, problem)
-            if asked.widen and problem is None and found is not None and not _good_dip(found):
+            in_use = None if known is None else CalibrationInUse(known.frequency_hz, known.age_h)
+            kept = None if problem is None else taken.passes
+            told = acquisition_findings(taken.frequency_hz, found, in_use, kept_passes=kept)
+            progress.findings = [AcquisitionFinding.model_validate(f, from_attributes=True) for f in told]
+            if asked.widen and problem is None and found is not None and not good_dip(found):
                 job.tell(progress)
                 progress.findings = [*progress.findings, _elsewhere(instrument, asked, found)]
             identity = instrument.identity
@@ -274,70 +266,14 @@ def _dip(found: Sweep | None) -> Dip | None:
     return Dip(frequency_hz=best.frequency_hz, swr=number(best.swr))
 
 
-def _good_dip(found: Sweep) -> bool:
-    """Whether the best match lies inside the sweep, not at its edge, and is a dip worth the name."""
-    best = found.best_match()
-    edge = 0.02 * (found.high_hz - found.low_hz)
-    return best.swr <= A_DIP and found.low_hz + edge < best.frequency_hz < found.high_hz - edge
-
-
-def _findings(
-    asked: SweepAsked, known: _Known | None, found: Sweep | None, taken: Taken, problem: AnalyserError | None
-) -> list[Finding]:
-    """What has to be said of a sweep."""
-    out: list[Finding] = []
-    if known is None:
-        out.append(Finding(code="uncorrected", values={}))
-    else:
-        if not np.array_equal(taken.frequency_hz, known.frequency_hz):
-            out.append(Finding(code="interpolated", values={"points": known.frequency_hz.size}))
-        if known.age_h > OLD_H:
-            out.append(Finding(code="old_calibration", values={"age_h": known.age_h}))
-    if problem is not None:
-        out.append(Finding(code="kept_passes", values={"passes": taken.passes}))
-    if found is None:
-        return out
-    gamma = found.reflection()
-    above = int((np.abs(gamma) > HIGHEST_REFLECTION).sum())
-    if above:
-        out.append(Finding(code="above_one", values={"points": above}))
-    standard = like_a_standard(gamma) if known is not None else None
-    if standard is not None:
-        out.append(Finding(code="like_a_standard", values={"standard": standard}))
-    elif not _good_dip(found):
-        x = found.impedance_ohm.imag
-        best = found.best_match()
-        middle = (found.low_hz + found.high_hz) / 2
-        falls = "above" if best.frequency_hz > middle else "below"
-        where = falls if best.swr < 3 * A_DIP else "above" if np.median(x) < 0 else "below"
-        out.append(Finding(code="no_dip", values={"where": where, "swr": number(best.swr)}))
-    return out
-
-
-def _elsewhere(instrument: Analyser, asked: SweepAsked, found: Sweep) -> Finding:
-    """One quick look over a range four times as far either way, raw: where |Γ| dips deepest outside the sweep."""
-    low, high = max(instrument.low_hz, asked.low_hz / 4), min(instrument.high_hz, asked.high_hz * 4)
-    wide = Taken(grid(low, high, WIDE_POINTS))
-    raw, problem = take(instrument, wide.frequency_hz, 1, lambda step, taken: True)
-    if problem is not None or not raw.passes:
-        return Finding(code="no_dip_anywhere", values={"low_hz": low, "high_hz": high})
-    f, size = wide.frequency_hz, np.abs(raw.mean)
-    inner = (size[1:-1] < size[:-2]) & (size[1:-1] <= size[2:])
-    outside = (f[1:-1] < found.low_hz) | (f[1:-1] > found.high_hz)
-    candidates = np.flatnonzero(inner & outside & (size[1:-1] < 0.6)) + 1
-    if candidates.size == 0:
-        return Finding(code="no_dip_anywhere", values={"low_hz": low, "high_hz": high})
-    middle = (asked.low_hz + asked.high_hz) / 2
-    nearest = candidates[np.argmin(np.abs(np.log(f[candidates] / middle)))]
-    span = asked.high_hz - asked.low_hz
-    return Finding(
-        code="dip_elsewhere",
-        values={
-            "frequency_hz": float(f[nearest]),
-            "low_hz": float(max(instrument.low_hz, f[nearest] - span / 2)),
-            "high_hz": float(min(instrument.high_hz, f[nearest] + span / 2)),
-        },
-    )
+def _elsewhere(instrument: Analyser, asked: SweepAsked, found: Sweep) -> AcquisitionFinding:
+    """One quick look further, raw."""
+    limits = (instrument.low_hz, instrument.high_hz)
+    f = grid(*wide_range(asked.low_hz, asked.high_hz, *limits), WIDE_POINTS)
+    raw, problem = take(instrument, f, 1, lambda step, taken: True)
+    seen = raw.mean if problem is None and raw.passes else None
+    there = dip_elsewhere(f, seen, (asked.low_hz, asked.high_hz), found, limits)
+    return AcquisitionFinding.model_validate(there, from_attributes=True)
 
 
 def _keep(

@@ -20,8 +20,7 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.line import Line
-from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, suggested_targets
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.formats import files, table, touchstone
@@ -124,7 +123,11 @@ def _suggestions(row: SweepRow, bands: list[BandOut]) -> list[TargetPayload]:
     key = (row.id, tuple((b.label, b.low_hz, b.high_hz) for b in bands))
     known = _suggested.get(key)
     if known is None:
-        known = _suggested[key] = suggested_targets(swept(row), bands)
+        edges = [(b.label, b.low_hz, b.high_hz) for b in bands]
+        known = _suggested[key] = [
+            TargetPayload(label=t.label, low_hz=t.low_hz, high_hz=t.high_hz, swr_limit=t.swr_limit)
+            for t in suggested_targets(swept(row), edges)
+        ]
         while len(_suggested) > MOST_SUGGESTED:
             _suggested.popitem(last=False)
     return known
@@ -285,23 +288,3 @@ def _download(content: bytes, name: str) -> Response:
         media_type="application/octet-stream",
         headers={"Content-Disposition": f'attachment; filename="{plain}"'},
     )
-
-
-def suggested_targets(found: Sweep | SwrReadings, bands: list[BandOut]) -> list[TargetPayload]:
-    """Bands that lie inside a sweep, the best matched first; two percent round its best match if there is none."""
-
-    def best_in(band: BandOut) -> float:
-        at = np.linspace(band.low_hz, band.high_hz, 21)
-        if isinstance(found, SwrReadings):
-            return float(found.magnitude_at(at).min())
-        return float(np.abs(reflection_of(found.impedance_at(at))).min())
-
-    inside = [b for b in bands if found.low_hz <= b.low_hz and b.high_hz <= found.high_hz]
-    if inside:
-        return [
-            TargetPayload(label=b.label, low_hz=b.low_hz, high_hz=b.high_hz, swr_limit=2.0)
-            for b in sorted(inside, key=best_in)
-        ]
-    best = found.best_match().frequency_hz
-    low, high = max(best * 0.99, found.low_hz), min(best * 1.01, found.high_hz)
-    return [TargetPayload(label="best match", low_hz=low, high_hz=high, swr_limit=2.0)]

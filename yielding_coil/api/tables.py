@@ -7,6 +7,7 @@ from pydantic import BaseModel
 from yielding_coil import data
 from yielding_coil.api.problems import RESPONSES
 from yielding_coil.api.session import InTransaction
+from yielding_coil.core.line import CableRow
 from yielding_coil.documents.design import CableSnapshot, CableValues
 from yielding_coil.store.pieces import cable_key, own_cables
 
@@ -55,7 +56,7 @@ def cables(session: InTransaction) -> list[CableOut]:
     return [*own, *(cable_out(row) for row in data.cables().values())]
 
 
-def cable_out(row: data.CableRow, piece: CableSnapshot | None = None) -> CableOut:
+def cable_out(row: CableRow, piece: CableSnapshot | None = None) -> CableOut:
     """As it travels."""
     return CableOut(
         key=row.key,

@@ -1,18 +1,18 @@
-"""What is wound for a design: the same shape of answer for coils, coils on rings, ununs and baluns."""
+"""What is wound for a design: the same shape of answer for coils, coils on rings, ununs, baluns, chokes, traps."""
 
-import math
 from typing import Annotated
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
+from yielding_coil import data
 from yielding_coil.api.antennas import antenna_of
-from yielding_coil.api.laid import goes_in
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.api.reports import report_of
 from yielding_coil.api.session import InTransaction
-from yielding_coil.api.wound import BoxFit, WindingAsked, WindingOut
-from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.api.wound import BenchSetupOut, WindingAsked, WindingOut
+from yielding_coil.core.bench import setups_of, shown_resistor_ohm
+from yielding_coil.core.winding import reading_like, turns_like
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import Hertz
 from yielding_coil.documents.piece import BoxPiece
@@ -40,33 +40,42 @@ class OtherWay(BaseModel):
 @router.post("/windings/other-way")
 def wind_other_way(asked: OtherWayAsked) -> OtherWay:
     """A coil on air as one on a ring, in whole turns, or the other way round, of the same inductance."""
-    coil = asked.element
+    coil, at = asked.element, asked.center_hz
     if isinstance(coil, Coil):
-        wound = CoilOnRing(
-            key=coil.key,
-            place=coil.place,
-            turns=1,
-            core=RingCore(mix=asked.mix, size=asked.size),
-            wire="cu-0.5",
-        )
-        # A coil in the match is what is read of it; its own capacitance adds to the turns' share.
-        bare = 1 / (1 / coil.inductance_h + (2 * math.pi * asked.center_hz) ** 2 * wound.winding_capacitance_f)
-        turns = wound.turns_for(bare)
+        ring = RingCore(mix=asked.mix, size=asked.size)
+        wound = CoilOnRing(key=coil.key, place=coil.place, turns=1, core=ring, wire="cu-0.5")
+        turns = turns_like(coil.to_core(), wound.to_core(), at)
         return OtherWay(element=wound.model_copy(update={"turns": turns}))
-    reads = coil.to_core(asked.center_hz).reading_h(asked.center_hz)
-    if reads <= 0:
-        raise OutOfDomainError("center_hz", f"{asked.center_hz / 1e6:g} MHz", "below the coil's own resonance")
+    reads = reading_like(coil.to_core(), at)
     return OtherWay(element=Coil(key=coil.key, place=coil.place, inductance_h=reads, former_m=0.032, wire="cu-1.6"))
 
 
 @router.post("/windings")
 def winding(request: Request, session: InTransaction, asked: WindingAsked) -> WindingOut:
     """Everything about one wound element of a design; nothing is stored."""
-    found = report_of(asked, antenna_of(request, asked.content))
-    for row in pieces(session, "box"):
-        piece = held(row)
-        if isinstance(piece, BoxPiece):
-            v = piece.values
-            fits = goes_in(found.fit.outer_m, found.fit.height_m, v.width_m, v.height_m, v.depth_m)
-            found.fit.boxes.insert(0, BoxFit(key=str(row.id), name=piece.name, fits=fits))
-    return found
+    design = asked.content.to_core(antenna_of(request, asked.content))
+    element = design.wound(asked.key)
+    task = design.winding_task(
+        asked.power_w,
+        data.MODE_DUTY,
+        low_hz=asked.low_hz,
+        high_hz=asked.high_hz,
+        resistor_ohm=asked.resistor_ohm,
+        boxes=_boxes(session),
+    )
+    setups = [
+        BenchSetupOut(key=s.key, resistor_ohm=shown_resistor_ohm(s), link_turns=s.link_turns)
+        for s in setups_of(element, asked.resistor_ohm)
+    ]
+    return WindingOut.of(element.report(task), setups)
+
+
+def _boxes(session: Session) -> list[data.BoxRow]:
+    """One's own boxes, the latest first, and the trade's."""
+    own = [(row, held(row)) for row in pieces(session, "box")]
+    mine = [
+        data.BoxRow(str(row.id), piece.name, **piece.values.model_dump(), source="drawer")
+        for row, piece in reversed(own)
+        if isinstance(piece, BoxPiece)
+    ]
+    return [*mine, *data.boxes().values()]

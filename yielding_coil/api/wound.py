@@ -1,16 +1,135 @@
 """One wound thing as it is asked for and told: the same shape for coils, coils on rings, ununs and baluns."""
 
-from typing import Annotated, Literal
+import math
+from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, BeforeValidator, Field
 
-from yielding_coil.api.making import Finding
-from yielding_coil.api.numbers import Numbers, numbers
-from yielding_coil.api.pictures import Picture
-from yielding_coil.api.warmth import HeatOut
-from yielding_coil.core.arrays import Real
+from yielding_coil.api.findings import WindingFinding
+from yielding_coil.api.numbers import Figure, Frequencies, Numbers
+from yielding_coil.core.winding import CoilView, RingView, Stroke, WindingReport
 from yielding_coil.documents.design import DesignContent
 from yielding_coil.documents.fields import Hertz, NotNegative, Positive
+
+# Of the ring's radius, what is drawn of a tail.
+TAIL_DRAWN = 0.2
+
+
+class PlaceOut(BaseModel):
+    """A place on the picture, metres from the ring's middle, x to the right, y up."""
+
+    x_m: float
+    y_m: float
+
+
+class StrokeOut(BaseModel):
+    """A line of the picture."""
+
+    wire: str
+    kind: Literal["turn", "cross", "tail"]
+    number: int
+    points: list[PlaceOut]
+
+
+class TurnOut(BaseModel):
+    """A turn as it is counted: where it goes through the hole, and with which wires."""
+
+    number: int
+    angle_deg: float
+    half: int
+    wires: list[str]
+
+
+class RingPicture(BaseModel):
+    """The wound ring from the front, to scale."""
+
+    kind: Literal["ring"] = "ring"
+    outer_m: float
+    inner_m: float
+    height_m: float
+    wire_m: float
+    twisted: bool
+    rings: int
+    turns: list[TurnOut]
+    strokes: list[StrokeOut]
+
+
+class CoilPicture(BaseModel):
+    """The coil on its former from the side, to scale."""
+
+    kind: Literal["coil"] = "coil"
+    former_m: float
+    length_m: float
+    pitch_m: float
+    wire_m: float
+    turns: float
+    tap_turns: float | None
+
+
+Picture = Annotated[RingPicture | CoilPicture, Field(discriminator="kind")]
+
+
+def picture_of(view: RingView) -> RingPicture:
+    """A wound ring, every line to scale."""
+    laid, rings = view.layout, view.rings
+    size = laid.ring.size
+    return RingPicture(
+        outer_m=size.outer_m,
+        inner_m=size.inner_m,
+        height_m=laid.ring.height_m,
+        wire_m=laid.covered_m,
+        twisted=laid.twisted,
+        rings=rings,
+        turns=[
+            TurnOut(number=p.number, angle_deg=math.degrees(p.angle_rad), half=p.half, wires=list(p.wires))
+            for p in laid.passes()
+        ],
+        strokes=[_stroke(s) for s in laid.strokes(TAIL_DRAWN * size.outer_m / 2)],
+    )
+
+
+def _picture(view: Any) -> Any:
+    if isinstance(view, RingView):
+        return picture_of(view)
+    return CoilPicture.model_validate(view, from_attributes=True) if isinstance(view, CoilView) else view
+
+
+def _stroke(stroke: Stroke) -> StrokeOut:
+    return StrokeOut(
+        wire=stroke.wire,
+        kind=stroke.kind,
+        number=stroke.number,
+        points=[PlaceOut(x_m=x, y_m=y) for x, y in stroke.points],
+    )
+
+
+class RiseOut(BaseModel):
+    """How warm it gets in one mode at the power set, how soon, and the power that keeps it within 40 °C."""
+
+    mode: str
+    duty: float
+    rise_c: float
+    settles_s: float | None
+    highest_power_w: float | None
+    verdict: Literal["cool", "warm", "hot"]
+
+
+class HeatOut(BaseModel):
+    """On one target, at its worst place and full power: what goes where, flux, voltage, and heat by mode."""
+
+    label: str
+    at_hz: float
+    core_w: float
+    copper_w: float
+    loss_db: float
+    flux_t: Figure
+    flux_guide_t: Figure
+    # The worst SWR below it on this target, and its limit there.
+    swr: Figure
+    swr_limit: float
+    voltage_v: Figure
+    current_a: Figure
+    rises: list[RiseOut]
 
 
 class WindingAsked(BaseModel):
@@ -67,6 +186,10 @@ class FitOut(BaseModel):
     boxes: list[BoxFit]
 
 
+def _ends(ends: Any) -> Any:
+    return [WireEnd(wire=end[0], end=end[1]) if isinstance(end, tuple) else end for end in ends]
+
+
 class WireEnd(BaseModel):
     """An end of a wire, or its tap."""
 
@@ -78,7 +201,7 @@ class JoinOut(BaseModel):
     """Where ends meet; `at` is empty for a joint that goes nowhere else."""
 
     at: str
-    ends: list[WireEnd]
+    ends: Annotated[list[WireEnd], BeforeValidator(_ends)]
 
 
 class BenchOut(BaseModel):
@@ -89,35 +212,16 @@ class BenchOut(BaseModel):
 
     what: Literal["swr", "inductance", "resistance"]
     resistor_ohm: float | None
-    frequency_hz: list[float]
+    frequency_hz: Frequencies
     value: Numbers
     low: Numbers
     high: Numbers
-
-    @classmethod
-    def of(
-        cls,
-        what: Literal["swr", "inductance", "resistance"],
-        frequency_hz: Real,
-        value: Real,
-        band: tuple[Real, Real],
-        resistor_ohm: float | None = None,
-    ) -> "BenchOut":
-        """From what the core gives; the band is its lower and its upper edge."""
-        return cls(
-            what=what,
-            resistor_ohm=resistor_ohm,
-            frequency_hz=frequency_hz.tolist(),
-            value=numbers(value),
-            low=numbers(band[0]),
-            high=numbers(band[1]),
-        )
 
 
 class SeenOut(BaseModel):
     """What it is over frequency: impedance of the core's turns or the coil, and its loss in the design."""
 
-    frequency_hz: list[float]
+    frequency_hz: Frequencies
     resistance_ohm: Numbers
     reactance_ohm: Numbers
     inductance_h: Numbers
@@ -206,7 +310,7 @@ class SchoolOut(BaseModel):
 class CurveOut(BaseModel):
     """A curve over frequency."""
 
-    frequency_hz: list[float]
+    frequency_hz: Frequencies
     value: Numbers
 
 
@@ -228,7 +332,7 @@ class TrapOut(BaseModel):
     resistance_ohm: CurveOut
     reactance_ohm: CurveOut
     # SWR across the port never falls below this.
-    port_swr: float | None
+    port_swr: Figure
 
 
 class SettingOut(BaseModel):
@@ -238,13 +342,13 @@ class SettingOut(BaseModel):
     at_hz: float
     capacitance_f: float
     within: bool
-    swr: float | None
-    edge_swr: float | None
+    swr: Figure
+    edge_swr: Figure
     resistance_ohm: float
     reactance_ohm: float
     squeezed_reactance_ohm: float
     apart_reactance_ohm: float
-    voltage_v: float | None
+    voltage_v: Figure
 
 
 class CouplerOut(BaseModel):
@@ -274,13 +378,18 @@ class WindingOut(BaseModel):
     cuts: list[CutOut]
     fit: FitOut
     joins: list[JoinOut]
-    picture: Picture
+    picture: Annotated[Picture, BeforeValidator(_picture)]
     seen: SeenOut
     bench: BenchOut
     heat: list[HeatOut]
     stretch: StretchOut | None
-    findings: list[Finding]
+    findings: list[WindingFinding]
     choke: ChokeOut | None = None
     trap: TrapOut | None = None
     coupler: CouplerOut | None = None
     setups: list[BenchSetupOut] = []
+
+    @classmethod
+    def of(cls, report: WindingReport, setups: list[BenchSetupOut]) -> "WindingOut":
+        """From what the core tells."""
+        return cls.model_validate(report, from_attributes=True).model_copy(update={"setups": setups})

@@ -1,4 +1,4 @@
-"""Round wire at radio frequency: the skin effect in a metal."""
+"""Round wire at radio frequency: the skin effect in a metal, and wire to wind with."""
 
 import math
 from dataclasses import dataclass
@@ -50,3 +50,30 @@ class Conductor:
         """What it adds to its winding, in ohm, shape of the frequency."""
         straight = rim_ohm(self.length_m, self.diameter_m, frequency_hz, self.resistivity_ohm_m, self.permeability)
         return straight * self.share**2
+
+
+@dataclass(frozen=True, slots=True)
+class WindingWire:
+    """A wire to wind with.
+
+    Args:
+        name: in words.
+        diameter_m: of the metal.
+        covered_m: over its covering.
+        resistivity_ohm_m: of the metal; copper when left out.
+        permeability: of the metal against free space.
+    """
+
+    name: str
+    diameter_m: float
+    covered_m: float
+    resistivity_ohm_m: float = COPPER_RESISTIVITY_OHM_M
+    permeability: float = 1.0
+
+    def __post_init__(self) -> None:
+        for name in ("diameter_m", "covered_m", "resistivity_ohm_m", "permeability"):
+            require_positive(name, getattr(self, name))
+
+    def conductor(self, length_m: float, share: float = 1.0) -> Conductor:
+        """So much of it, as it heats."""
+        return Conductor(length_m, self.diameter_m, self.resistivity_ohm_m, self.permeability, share)

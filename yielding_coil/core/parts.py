@@ -10,6 +10,41 @@ from typing import Protocol
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Complexes, Reals, is_zero, require_not_negative, require_positive
+from yielding_coil.core.errors import OutOfDomainError
+
+
+def bare_inductance_h(reading_h: float, frequency_hz: float, own_f: float) -> float:
+    """What a coil's turns make, whose own capacitance raises what an analyser reads: 1/L = 1/L' + ω²·C.
+
+    Args:
+        reading_h: X/ω at the frequency, above zero.
+        own_f: of the coil, across it.
+
+    Source:
+        A coil and a capacitor across each other (any text on circuits).
+    """
+    require_positive("reading_h", reading_h)
+    return 1 / (1 / reading_h + (2 * math.pi * frequency_hz) ** 2 * own_f)
+
+
+def inductance_reading_h(bare_h: float, frequency_hz: float, own_f: float) -> float:
+    """What an analyser reads of turns of this inductance: `bare_inductance_h` the other way round.
+
+    Raises:
+        OutOfDomainError: at or above self-resonance, where it reads a capacitor.
+
+    >>> round(inductance_reading_h(bare_inductance_h(2.28e-6, 21e6, 1.5e-12), 21e6, 1.5e-12) * 1e6, 6)
+    2.28
+    """
+    inverse = 1 / bare_h - (2 * math.pi * frequency_hz) ** 2 * own_f
+    if inverse <= 0:
+        raise OutOfDomainError("inductance_h", f"{bare_h * 1e6:.3g} µH", "below its self-resonance")
+    return 1 / inverse
+
+
+def own_resonance_hz(inductance_h: float, own_f: float) -> float:
+    """Where an inductance resonates with the capacitance across it; endless without one."""
+    return 1 / (2 * math.pi * math.sqrt(inductance_h * own_f)) if own_f > 0 else math.inf
 
 
 class OnePort(Protocol):

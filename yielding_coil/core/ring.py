@@ -107,6 +107,11 @@ class Material:
             return None
         return self.valid_to_hz if self.valid_to_hz is not None else self.points[-1][0]
 
+    @property
+    def loss_known(self) -> bool:
+        """Whether anything is known of its loss: a curve, or the Q of a powder."""
+        return bool(self.points or self.q_points)
+
     def permeability(self, frequency_hz: Reals) -> Complex:
         """μ' − jμ'' at each frequency; outside its range the value at the nearest end.
 

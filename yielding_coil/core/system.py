@@ -1,5 +1,6 @@
 """The antenna system as it hangs: a cascade from the antenna down to the radio, with its stations."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple, Protocol
@@ -7,10 +8,11 @@ from typing import Literal, NamedTuple, Protocol
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_positive
-from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.line import Line, Waves
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Flow, Transformer
 
 Place = Literal["series", "shunt", "through"]
@@ -79,6 +81,41 @@ class System:
     def box(self) -> int:
         """Station at which a match is judged: below the last part made by hand, above the line that follows."""
         return max((i + 1 for i, e in enumerate(self.elements) if not isinstance(e.part, Line)), default=0)
+
+    def index(self, key: str) -> int:
+        """Where an element stands, from the antenna down.
+
+        Raises:
+            NotFoundError: there is none of that key.
+        """
+        for i, element in enumerate(self.elements):
+            if element.key == key:
+                return i
+        raise NotFoundError(
+            f"nothing in this system is called “{key}”",
+            field="key",
+            came_in=key,
+            accepted=", ".join(e.key for e in self.elements) or "nothing: it has no elements",
+        )
+
+    def with_part(self, key: str, part: OnePort | Line | Transformer) -> "System":
+        """The same system with another part under a key.
+
+        Raises:
+            NotFoundError: there is none of that key.
+        """
+        at = self.index(key)
+        elements = [Element(e.key, e.place, part) if i == at else e for i, e in enumerate(self.elements)]
+        return System(self.antenna, elements)
+
+    def above(self, key: str) -> "Antenna":
+        """What an element hangs on: the antenna, or the cascade down to it.
+
+        Raises:
+            NotFoundError: there is none of that key.
+        """
+        at = self.index(key)
+        return self.antenna if at == 0 else CascadeAsAntenna(System(self.antenna, self.elements[:at]))
 
     def impedance(self, frequency_hz: Reals, station: int | None = None) -> Complex:
         """Impedance looking up from a station; the last one when left out. Values may broadcast."""
@@ -247,3 +284,22 @@ def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Passed:
     siemens = part.admittance_s(frequency_hz)
     divisor = 1 + above_ohm * siemens
     return _Shunt(above_ohm / divisor, siemens, divisor)
+
+
+@dataclass(frozen=True, slots=True)
+class CascadeAsAntenna:
+    """A cascade as an antenna for what follows."""
+
+    system: System
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        """Looking up from its last station."""
+        return self.system.impedance(frequency_hz)
+
+
+def worst_over(system: System, targets: Sequence[Target]) -> tuple[float, ...]:
+    """The worst SWR on each target, at the box."""
+    frequency, _ = judged_at(targets)
+    z = system.impedance(frequency, system.box)
+    magnitude = np.abs((z - 50) / (z + 50)).reshape(len(targets), -1).max(axis=1)
+    return tuple(float((1 + m) / (1 - m)) if m < 1 else math.inf for m in magnitude)

@@ -1,35 +1,20 @@
 """Tables the application ships: a row each, with its source and tolerance."""
 
 import json
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Any, Literal, TypeVar
 
+from yielding_coil.core.conductor import WindingWire
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.core.line import Cable
-from yielding_coil.core.ring import Material, Size
+from yielding_coil.core.line import Cable, CableRow
+from yielding_coil.core.ring import Material, Ring, Size
 from yielding_coil.core.wire import Rule
 
 # Speech, telegraphy, constant carrier: share of the peak power that heats (practice).
 MODE_DUTY = {"speech": 0.3, "telegraphy": 0.45, "digital": 1.0}
-
-
-@dataclass(frozen=True, slots=True)
-class CableRow:
-    """A class of cable with what is known of it, and how well."""
-
-    key: str
-    cable: Cable
-    loss_tolerance: float
-    velocity_tolerance: float
-    source: str
-    note: str
-    coax: bool
-    lowest_hz: float | None
-    impedance_tolerance: float = 0.02
-    # Over the jacket of a coax; None where it is not known.
-    outer_m: float | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -219,6 +204,17 @@ def wire(key: str) -> WireRow:
     return _one(wires(), key, "wire")
 
 
+def winding_wire(key: str) -> WindingWire:
+    """A winding wire with its metal, as the core takes it.
+
+    Raises:
+        NotFoundError: no such key in the table.
+    """
+    row = wire(key)
+    of = metal(row.metal)
+    return WindingWire(row.name, row.diameter_m, row.covered_m, of.resistivity_ohm_m, of.permeability)
+
+
 @cache
 def metals() -> dict[str, MetalRow]:
     """Metals by key."""
@@ -318,6 +314,17 @@ def ring_size(name: str) -> Size:
 def family_of(size: Size) -> Literal["ferrite", "powder"]:
     """What rings of a trade size are made of: the trade names powder by T, ferrite by FT."""
     return "ferrite" if size.name.startswith("F") else "powder"
+
+
+def trade_rings(stacks: Sequence[int]) -> list[Ring]:
+    """Every ring that the trade sells, alone and on top of each other: each size in the mixes of its family."""
+    return [
+        Ring(material, size, stack)
+        for material in ring_materials().values()
+        for size in ring_sizes().values()
+        if family_of(size) == material.kind
+        for stack in stacks
+    ]
 
 
 @cache

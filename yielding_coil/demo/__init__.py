@@ -3,13 +3,15 @@
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from importlib.resources import files
+from uuid import UUID
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
-from yielding_coil.api.holding import summary_of
-from yielding_coil.api.matches import MatchAsked, Template, propose
+from yielding_coil.core.design import summary_of
+from yielding_coil.core.matching import Shape, propose
+from yielding_coil.core.system import Antenna
 from yielding_coil.core.winding import input_capacitance
 from yielding_coil.documents.choke_and_trap import Choke, WireTrap
 from yielding_coil.documents.design import (
@@ -18,7 +20,9 @@ from yielding_coil.documents.design import (
     ResistorAntenna,
     SweptAntenna,
     TargetPayload,
+    Template,
     fixed_antenna,
+    with_match,
 )
 from yielding_coil.documents.log import CutData, EntryIs, HungData, ReadingData, WirePlan
 from yielding_coil.documents.meter_reading import DipRead
@@ -136,7 +140,7 @@ def end_fed() -> DesignContent:
         secondary_turns=16,
         crossed=True,
     )
-    best = input_capacitance(unun.to_core(0), fixed_antenna(antenna), [t.to_core() for t in targets])
+    best = input_capacitance(unun.to_core().part(0), fixed_antenna(antenna), [t.to_core() for t in targets])
     return DesignContent(
         antenna=antenna,
         targets=targets,
@@ -193,9 +197,8 @@ def _lay_unswept(session: Session, name: str, notes: str, design: str, content: 
     session.add(build)
     session.flush()
     assert isinstance(content.antenna, ResistorAntenna)
-    summary = summary_of(content, fixed_antenna(content.antenna))
-    made = make_design(session, build.id, design, content.model_dump(mode="json"), summary)
-    build.chosen_design_id = made.id
+    made = _keep_design(session, build, design, content, fixed_antenna(content.antenna))
+    build.chosen_design_id = made
 
 
 def lay_in(session: Session, *, fresh: bool = False) -> bool:
@@ -270,16 +273,23 @@ def _lay(session: Session, made: _Build) -> None:
         targets=list(made.targets),
         elements=[Feedline(key="line", cable=LINE, length_m=made.line_m)],
     )
-    best = propose(antenna, MatchAsked(content=bare, template=Template()))[0]
-    if best.content is None:
+    template = Template()
+    best = propose(bare.to_core(antenna), template.to_core())[0]
+    if best.refused is not None:
         raise RuntimeError(f"the demo build “{made.name}” cannot be matched: {best.refused}")
-    name = name_of(best.series, best.shunt, best.shunt_at)
-    content, summary = best.content.model_dump(mode="json"), summary_of(best.content, antenna)
-    build.chosen_design_id = make_design(session, build.id, name, content, summary).id
+    content = with_match(bare, best.parts, template)
+    build.chosen_design_id = _keep_design(session, build, name_of(best.shape), content, antenna)
 
 
-def name_of(series: str, shunt: str, shunt_at: str) -> str:
+def _keep_design(session: Session, build: Build, name: str, content: DesignContent, antenna: Antenna) -> UUID:
+    """A design with what the shelf says of it."""
+    found = summary_of(content.to_core(antenna))
+    summary = {"worst_swr": found.worst_swr, "share": found.share}
+    return make_design(session, build.id, name, content.model_dump(mode="json"), summary).id
+
+
+def name_of(shape: Shape) -> str:
     """An L as people say it: what goes up the wire, what goes across."""
     short = {"coil": "coil", "capacitor": "C"}
-    up = short[series].capitalize()
-    return f"{up} up, {short[shunt]} across{' the coax' if shunt_at == 'source' else ''}"
+    up = short[shape.series].capitalize()
+    return f"{up} up, {short[shape.shunt]} across{' the coax' if shape.shunt_at == 'source' else ''}"

@@ -1,18 +1,19 @@
 """What a revision of a design holds, and how it becomes a core system."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from pydantic import Field
+import numpy as np
+from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.core.line import Cable, Line, OpenCoax, open_coax_for
-from yielding_coil.core.parts import Capacitor, FixedLoad
-from yielding_coil.core.system import Antenna, Element, System
+from yielding_coil.core import design as core
+from yielding_coil.core.line import Cable, CableRow
+from yielding_coil.core.matching import MatchPart, MatchTemplate
+from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target
-from yielding_coil.core.tolerance import ANTENNA, Spread
 from yielding_coil.documents.choke_and_trap import Beside, Choke, WireTrap
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import (
@@ -21,14 +22,13 @@ from yielding_coil.documents.fields import (
     Hertz,
     LineLength,
     NotNegative,
+    PartLength,
     Payload,
     PieceSnapshot,
     SpreadOf,
     Words,
 )
 from yielding_coil.documents.ring_wound import CoilOnRing, WoundTransformer
-
-READING = "reading"
 
 
 class TargetPayload(Payload):
@@ -71,15 +71,20 @@ class CoaxCapacitor(Payload):
     end_spread_f: Annotated[float, Field(ge=0, le=1e-9)] = 0.2e-12
     piece: PieceSnapshot | None = None
 
-    def to_core(self, frequency_hz: float) -> OpenCoax:
-        """The length that acts as this capacitor at one frequency."""
-        return open_coax_for(self.capacitance_f, data.cable(self.cable), frequency_hz)
+    def to_core(self) -> core.CoaxCapacitor:
+        """The capacitor for the core.
 
-    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
-        """How far builds of it stray: the cable's capacitance, and the cut end's."""
-        return (
-            Spread(self.key, self.key, "capacity_factor", self.spread),
-            Spread(self.key, self.key, "end_f", 0.0, self.end_spread_f),
+        Raises:
+            NotFoundError: no such cable.
+        """
+        return core.CoaxCapacitor(
+            key=self.key,
+            place=self.place,
+            capacitance_f=self.capacitance_f,
+            cable=data.cable_row(self.cable),
+            spread=self.spread,
+            end_spread_f=self.end_spread_f,
+            stands_v=_stands_v(self.piece),
         )
 
 
@@ -94,13 +99,21 @@ class FixedCapacitor(Payload):
     spread: SpreadOf = 0.05
     piece: PieceSnapshot | None = None
 
-    def to_core(self, frequency_hz: float) -> Capacitor:
-        """The capacitor by its values."""
-        return Capacitor(self.capacitance_f, self.q)
+    def to_core(self) -> core.FixedCapacitor:
+        """The capacitor for the core."""
+        return core.FixedCapacitor(
+            key=self.key,
+            place=self.place,
+            capacitance_f=self.capacitance_f,
+            q=self.q,
+            spread=self.spread,
+            stands_v=_stands_v(self.piece),
+        )
 
-    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
-        """How far bought ones stray."""
-        return (Spread(self.key, self.key, "capacitance_f", self.spread),)
+
+def _stands_v(piece: PieceSnapshot | None) -> float | None:
+    """What the one in hand stands; None where none is taken from the drawer, or nobody said."""
+    return None if piece is None else piece.values.get("voltage_v")
 
 
 class CableValues(Payload):
@@ -118,10 +131,27 @@ class CableValues(Payload):
     low_hz: Hertz
     high_hz: Hertz
 
-    def row(self, key: str) -> data.CableRow:
+    @classmethod
+    def of(cls, row: CableRow, high_hz: float) -> "CableValues":
+        """From a row that the core found, good up to a frequency."""
+        cable = row.cable
+        return cls(
+            name=cable.name,
+            impedance_ohm=float(np.asarray(cable.impedance_ohm)),
+            velocity_factor=float(np.asarray(cable.velocity_factor)),
+            loss_sqrt=float(np.asarray(cable.loss_sqrt)),
+            loss_linear=float(np.asarray(cable.loss_linear)),
+            impedance_tolerance=row.impedance_tolerance,
+            velocity_tolerance=row.velocity_tolerance,
+            loss_tolerance=row.loss_tolerance,
+            low_hz=row.lowest_hz or 1.0,
+            high_hz=high_hz,
+        )
+
+    def row(self, key: str) -> CableRow:
         """As a row of the table of cables."""
         cable = Cable(self.name, self.impedance_ohm, self.velocity_factor, self.loss_sqrt, self.loss_linear)
-        return data.CableRow(
+        return CableRow(
             key=key,
             cable=cable,
             loss_tolerance=self.loss_tolerance,
@@ -152,24 +182,14 @@ class Feedline(Payload):
     length_m: LineLength
     piece: CableSnapshot | None = None
 
-    @property
-    def row(self) -> data.CableRow:
-        """The cable it is cut from: its own as it was measured when that was taken, else the table's."""
-        if self.piece is not None:
-            return self.piece.values.row(self.cable)
-        return data.cable_row(self.cable)
+    def to_core(self) -> core.Feedline:
+        """The line for the core, of its own cable as it was measured when that was taken, else of the table's.
 
-    def to_core(self, frequency_hz: float) -> Line:
-        """The line by its cable and length."""
-        return Line(self.row.cable, self.length_m)
-
-    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
-        """How far the cable strays from its table, for what is judged below it."""
-        row = self.row
-        return (
-            Spread(f"{self.key} loss", self.key, "loss_sqrt", row.loss_tolerance),
-            Spread(f"{self.key} velocity", self.key, "velocity_factor", row.velocity_tolerance),
-        )
+        Raises:
+            NotFoundError: no such cable.
+        """
+        row = data.cable_row(self.cable) if self.piece is None else self.piece.values.row(self.cable)
+        return core.Feedline(key=self.key, cable=row, length_m=self.length_m)
 
 
 AnyElement = Annotated[
@@ -198,26 +218,24 @@ class DesignContent(Payload):
         """The targets for the core."""
         return [t.to_core() for t in self.targets]
 
-    def system(self, antenna: Antenna) -> System:
-        """The cascade below an antenna."""
-        keys = [e.key for e in (*self.elements, *self.beside)]
-        if len(set(keys)) != len(keys):
-            raise OutOfDomainError("elements", f"with the keys {', '.join(keys)}", "a key of its own each")
-        center = self.center_hz
-        return System(antenna, [Element(e.key, e.place, e.to_core(center)) for e in self.elements])
+    def to_core(self, antenna: Antenna) -> core.Design:
+        """The design for the core, below an antenna.
 
-    def part_spreads(self) -> list[Spread]:
-        """Spreads of the parts above the line: those that the SWR at the box depends on."""
-        return [s for e in self.elements if not isinstance(e, Feedline) for s in e.spreads(self.center_hz)]
-
-    def reading(self) -> Spread:
-        """The analyser's doubt."""
-        return Spread(READING, ANTENNA, "reflection", self.reading_spread)
+        Raises:
+            OutOfDomainError: a band upside down.
+            NotFoundError: something names a row that no table has.
+        """
+        return core.Design(
+            antenna=antenna,
+            targets=tuple(self.core_targets()),
+            elements=tuple(e.to_core() for e in self.elements),
+            beside=tuple(e.to_core() for e in self.beside),
+            seed=self.seed,
+            reading_spread=self.reading_spread,
+        )
 
 
 Windable = Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
-# Of these each is an element of the cascade.
-InCascade = Coil | CoilOnRing | WoundTransformer
 
 
 def wound_of(content: DesignContent, key: str) -> Windable:
@@ -229,18 +247,47 @@ def wound_of(content: DesignContent, key: str) -> Windable:
     some = [e for e in (*content.elements, *content.beside) if isinstance(e, Windable)]
     found = next((e for e in some if e.key == key), None)
     if found is None:
-        raise NotFoundError(
-            f"nothing in this design is wound under “{key}”",
-            field="key",
-            came_in=key,
-            accepted=", ".join(e.key for e in some) or "none here: add a coil, an unun or a balun first",
-        )
+        raise core.nothing_wound(key, [e.key for e in some])
     return found
 
 
 def fixed_antenna(antenna: ResistorAntenna) -> FixedLoad:
     """The load for the core."""
     return FixedLoad(complex(antenna.resistance_ohm, antenna.reactance_ohm))
+
+
+class Template(BaseModel):
+    """What the parts of a proposed match are made of."""
+
+    former_m: PartLength = 0.032
+    wire: str = "cu-1.6"
+    pitch_m: PartLength | None = None
+    cable: str = "pe-5"
+
+    def to_core(self) -> MatchTemplate:
+        """For the core.
+
+        Raises:
+            NotFoundError: no such wire or cable.
+        """
+        return MatchTemplate(data.winding_wire(self.wire), data.cable_row(self.cable), self.former_m, self.pitch_m)
+
+    def element(self, part: MatchPart) -> AnyElement:
+        """A part of a match as a design keeps it."""
+        common: dict[str, Any] = {"key": part.key, "place": part.place}
+        if part.kind == "coil":
+            return Coil(
+                **common, inductance_h=part.value, former_m=self.former_m, wire=self.wire, pitch_m=self.pitch_m
+            )
+        if part.kind == "coax_capacitor":
+            return CoaxCapacitor(**common, capacitance_f=part.value, cable=self.cable)
+        return FixedCapacitor(**common, capacitance_f=part.value)
+
+
+def with_match(content: DesignContent, parts: Sequence[MatchPart], template: Template) -> DesignContent:
+    """The content with a match above its line, in place of whatever stood there."""
+    below = [e for e in content.elements if isinstance(e, Feedline)]
+    return content.model_copy(update={"elements": [*(template.element(p) for p in parts), *below]})
 
 
 # One step a version: each takes a payload of its number and gives the next. Version 1 is the first.

@@ -6,15 +6,12 @@ from uuid import UUID
 
 from pydantic import Field, TypeAdapter
 
-from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.wire import USUAL_ADDED, Arrangement, Done, Hanging
+from yielding_coil.core import wire as core
+from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, Done, Hanging, HungUp, ReadOn, WireForm
 from yielding_coil.documents.fields import Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
 
 WireLength = Annotated[float, Field(gt=0, le=1e4, allow_inf_nan=False)]
-WireForm = Literal["dipole", "vertical", "loop", "five-eighths"]
-# A dipole has two legs; of a loop the whole wire counts as one.
-LEGS: dict[WireForm, int] = {"dipole": 2, "vertical": 1, "loop": 1, "five-eighths": 1}
 
 
 class WirePlan(Payload):
@@ -35,6 +32,17 @@ class WirePlan(Payload):
     # A transformer or a network in the line is to pass on its resistor first.
     transformer: bool = False
 
+    def to_core(self) -> core.CutPlan:
+        """How it is to be cut."""
+        return core.CutPlan(
+            form=self.form,
+            arrangement=self.arrangement,
+            rule=self.rule,
+            covered=self.covered,
+            corners=self.corners,
+            added=self.added,
+        )
+
 
 class HungData(Payload):
     """It went up: one leg from the feedpoint to where each band ends, highest band first."""
@@ -43,6 +51,10 @@ class HungData(Payload):
     form: WireForm = "dipole"
     arrangement: Arrangement = "linked"
     reach_m: list[WireLength] = Field(min_length=1, max_length=12)
+
+    def event(self) -> HungUp:
+        """What became of the wire."""
+        return HungUp(tuple(self.reach_m), self.arrangement)
 
 
 class CutData(Payload):
@@ -53,6 +65,10 @@ class CutData(Payload):
     act: Done
     per_leg_m: list[WireLength] = Field(default=[], max_length=2)
 
+    def event(self) -> ActOn:
+        """What became of the wire."""
+        return ActOn(self.link, self.act, tuple(self.per_leg_m))
+
 
 class ReadingData(Payload):
     """Something was read on a band."""
@@ -60,6 +76,10 @@ class ReadingData(Payload):
     kind: Literal["reading"] = "reading"
     link: int = Field(default=0, ge=0, le=11)
     reading: AnyRead
+
+    def event(self) -> ReadOn:
+        """On which band."""
+        return ReadOn(self.link)
 
 
 class CheckData(Payload):
@@ -73,11 +93,17 @@ class CheckData(Payload):
     setup: Annotated[Words, Field(max_length=20)] = ""
     stated: list[Annotated[Words, Field(max_length=40)]] = Field(default=[], max_length=12)
 
+    def event(self) -> None:
+        """The wire stayed as it was."""
+
 
 class NoteData(Payload):
     """Words alone."""
 
     kind: Literal["note"] = "note"
+
+    def event(self) -> None:
+        """The wire stayed as it was."""
 
 
 EntryIs = HungData | CutData | ReadingData | CheckData | NoteData
@@ -91,23 +117,10 @@ def read_entry(kept: dict[str, Any]) -> EntryIs:
     return _ENTRY.validate_python(kept)
 
 
-def replay(said: Sequence[Any]) -> list[Hanging | None]:
+def replay(said: Sequence[EntryIs]) -> list[Hanging | None]:
     """How the wire hung after each entry; None before it went up.
 
     Raises:
         OutOfDomainError: an act on a wire that does not hang yet, or that it cannot have had.
     """
-    hanging: Hanging | None = None
-    out: list[Hanging | None] = []
-    for each in said:
-        if isinstance(each, HungData):
-            hanging = Hanging.hung(each.reach_m, each.arrangement)
-        elif isinstance(each, CutData | ReadingData):
-            if hanging is None:
-                raise OutOfDomainError("entry", "of a wire not hung yet", "after how long its legs are as it hangs")
-            if isinstance(each, CutData):
-                hanging = hanging.after(each.link, each.act, each.per_leg_m)
-            elif each.link >= len(hanging.pieces_m):
-                raise OutOfDomainError("link", each.link, f"one of {len(hanging.pieces_m)} bands, from 0")
-        out.append(hanging)
-    return out
+    return core.replay([each.event() for each in said])

@@ -1,12 +1,11 @@
-"""Readings without a file, as they are kept; each knows which points of SWR it carries."""
+"""Readings without a file, as they are kept; each knows what it carries."""
 
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, Field, model_validator
+from pydantic import Field, model_validator
 
 from yielding_coil import data
-from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.core.trim import REPEATED, Dip, Point, dip_between, resistance_and_size, swr_of_powers
+from yielding_coil.core.trim import Evidence, of_dip, of_edges, of_powers, of_sizes, of_swr, of_unsigned
 from yielding_coil.documents.fields import Hertz, NotNegative, Payload, Positive
 
 Swr = Annotated[float, Field(ge=1, le=1000)]
@@ -61,12 +60,20 @@ class DipRead(_Read):
     dip_hz: Hertz
     swr: Swr | None = None
 
+    def to_core(self) -> Evidence:
+        """The dip."""
+        return of_dip(self.dip_hz, self.swr)
+
 
 class SwrRead(_Read):
     """SWR at some frequencies."""
 
     kind: Literal["swr"] = "swr"
     points: list[SwrAt] = Field(min_length=1, max_length=MOST_POINTS)
+
+    def to_core(self) -> Evidence:
+        """Points of SWR."""
+        return of_swr([(p.frequency_hz, p.swr) for p in self.points], self.spread)
 
 
 class EdgesRead(_Read):
@@ -79,12 +86,12 @@ class EdgesRead(_Read):
 
     @model_validator(mode="after")
     def _an_edge(self) -> Self:
-        self.dip()
+        self.to_core()
         return self
 
-    def dip(self) -> Dip:
-        """What the edges say."""
-        return dip_between(self.low_hz, self.high_hz, self.swr, self.spread)
+    def to_core(self) -> Evidence:
+        """The dip between them, or the side it lies on."""
+        return of_edges(self.low_hz, self.high_hz, self.swr, self.spread)
 
 
 class SizeRead(_Read):
@@ -93,12 +100,21 @@ class SizeRead(_Read):
     kind: Literal["size"] = "size"
     points: list[SizeAt] = Field(min_length=1, max_length=MOST_POINTS)
 
+    def to_core(self) -> Evidence:
+        """Points of SWR with R and the size of X."""
+        return of_sizes([(p.frequency_hz, p.size_ohm, p.swr) for p in self.points], self.spread)
+
 
 class UnsignedRead(_Read):
     """R and X, the sign of X not shown."""
 
     kind: Literal["unsigned"] = "unsigned"
     points: list[UnsignedAt] = Field(min_length=1, max_length=MOST_POINTS)
+
+    def to_core(self) -> Evidence:
+        """R and the size of X, and the SWR that they make."""
+        rows = [(p.frequency_hz, p.resistance_ohm, p.size_reactance_ohm) for p in self.points]
+        return of_unsigned(rows, self.spread)
 
 
 class PowerRead(_Read):
@@ -109,10 +125,10 @@ class PowerRead(_Read):
     full_scale_each: bool = True
     meter: Meter = "power"
 
-    @property
-    def spread(self) -> float:
-        """Three times as much where full scale was set once for all."""
-        return data.meter(self.meter).spread * (1 if self.full_scale_each else 3)
+    def to_core(self) -> Evidence:
+        """Points of SWR."""
+        rows = [(p.frequency_hz, p.forward_w, p.reflected_w) for p in self.points]
+        return of_powers(rows, self.spread, full_scale_each=self.full_scale_each)
 
 
 class SweepRead(Payload):
@@ -127,75 +143,3 @@ DialRead = Annotated[
 AnyRead = Annotated[
     DipRead | SwrRead | EdgesRead | SizeRead | UnsignedRead | PowerRead | SweepRead, Field(discriminator="kind")
 ]
-
-
-class ImpedanceAt(BaseModel):
-    """R and the size of X at a frequency."""
-
-    frequency_hz: float
-    resistance_ohm: float
-    size_reactance_ohm: float
-
-
-def impedances_of(read: BaseModel) -> list[ImpedanceAt]:
-    """R and |X| where a reading carries them.
-
-    Raises:
-        ContradictionError: |Z| and SWR that no impedance has.
-    """
-    if isinstance(read, UnsignedRead):
-        return [
-            ImpedanceAt(
-                frequency_hz=p.frequency_hz,
-                resistance_ohm=p.resistance_ohm,
-                size_reactance_ohm=p.size_reactance_ohm,
-            )
-            for p in read.points
-        ]
-    if isinstance(read, SizeRead):
-        found = []
-        for p in read.points:
-            resistance, size = resistance_and_size(p.size_ohm, p.swr)
-            found.append(
-                ImpedanceAt(frequency_hz=p.frequency_hz, resistance_ohm=resistance, size_reactance_ohm=size)
-            )
-        return found
-    return []
-
-
-def points_of(read: BaseModel) -> list[Point]:
-    """The points of SWR that a reading carries; none of a dip or of edges, which say more than points.
-
-    Raises:
-        ContradictionError: powers that no load gives back.
-    """
-    if isinstance(read, SwrRead | SizeRead):
-        return [Point(p.frequency_hz, p.swr, read.spread) for p in read.points]
-    if isinstance(read, PowerRead):
-        return [Point(p.frequency_hz, swr_of_powers(p.forward_w, p.reflected_w), read.spread) for p in read.points]
-    if isinstance(read, UnsignedRead):
-        return [
-            Point(
-                p.frequency_hz,
-                float(swr_of_impedance(complex(p.resistance_ohm, p.size_reactance_ohm))),
-                read.spread,
-            )
-            for p in read.points
-        ]
-    return []
-
-
-def direct_dip(read: BaseModel) -> Dip | None:
-    """The dip where a reading is one."""
-    if isinstance(read, DipRead):
-        spread = REPEATED
-        return Dip(
-            "found",
-            read.dip_hz,
-            spread,
-            read.swr,
-            read.dip_hz * (1 - 1.645 * spread),
-            read.dip_hz * (1 + 1.645 * spread),
-            None,
-        )
-    return read.dip() if isinstance(read, EdgesRead) else None

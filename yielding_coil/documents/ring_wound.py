@@ -1,19 +1,14 @@
 """Things wound on rings as a design keeps them: coils, ununs and baluns."""
 
-import math
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import Field
 
 from yielding_coil import data
-from yielding_coil.core.conductor import Conductor
-from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line, pair_ohm
-from yielding_coil.core.ring import Material, Ring, RingCoil
-from yielding_coil.core.tolerance import Spread
-from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.winding import HANDS, Kind, Strand, Winding, Wiring, joins_of, strands_of, wiring
+from yielding_coil.core import winding as core
+from yielding_coil.core.conductor import WindingWire
+from yielding_coil.core.ring import Material, Ring
 from yielding_coil.documents.fields import (
     Farad,
     Hertz,
@@ -28,20 +23,9 @@ from yielding_coil.documents.fields import (
 Turns = Annotated[int, Field(ge=1, le=200)]
 Key = Annotated[Words, Field(max_length=40)]
 
-# Across a winding from end to end, straight round and crossed over, and two standard deviations (a range of 2 to
-# 5 pF from memory; ends kept apart lie at its lower end).
-STRAIGHT_F, CROSSED_F, CAPACITANCE_SPREAD_F = 3.5e-12, 2.5e-12, 1.0e-12
-# Enamelled wires side by side as a line: dielectric between them (from memory), and its loss.
-PAIR_PERMITTIVITY = 2.2
-PAIR_LOSS_SQRT = 6.0
-# Of a coil on a ring, when nothing else is known (from memory).
-COIL_CAPACITANCE_F = 2e-12
-INPUT_SPREAD = 0.05
 
-
-def crossing_f(crossed: bool) -> float:
-    """Across a winding on a ring from end to end, as it is laid."""
-    return CROSSED_F if crossed else STRAIGHT_F
+# Two standard deviations of a measured inductance factor.
+MEASURED_AL = 0.01
 
 
 class WireValues(Payload):
@@ -60,17 +44,19 @@ class WireSnapshot(Payload):
     values: WireValues
 
 
-def wire_row_of(key: str, own: WireSnapshot | None) -> data.WireRow:
-    """A winding wire: one of one's own as it was when it was taken, else the table's."""
+def wire_of(key: str, own: WireSnapshot | None) -> WindingWire:
+    """A winding wire: one of one's own as it was when it was taken, else the table's.
+
+    Raises:
+        NotFoundError: no such wire in the table.
+    """
     if own is None:
-        return data.wire(key)
+        return data.winding_wire(key)
     values = own.values
-    return data.WireRow(key, "a wire of your own", values.diameter_m, values.covered_m, "drawer", values.metal)
-
-
-def pair_ohm_of(row: data.WireRow) -> float:
-    """Two of these wires side by side as a line."""
-    return pair_ohm(row.diameter_m, max(row.covered_m, 1.02 * row.diameter_m), PAIR_PERMITTIVITY)
+    metal = data.metal(values.metal)
+    return WindingWire(
+        "a wire of your own", values.diameter_m, values.covered_m, metal.resistivity_ohm_m, metal.permeability
+    )
 
 
 class MaterialPoint(Payload):
@@ -125,21 +111,20 @@ class RingCore(Payload):
     material: MaterialSnapshot | None = None
 
     @property
-    def ring(self) -> Ring:
-        """The stack for the core."""
-        own = self.material
-        material = data.ring_material(self.mix) if own is None else own.values.material(self.mix)
-        return Ring(material, data.ring_size(self.size), self.stack, self.al_h)
-
-    @property
     def measured(self) -> bool:
         """Whether a sweep of one's own stands behind it."""
         return self.al_h is not None or self.material is not None
 
-    @property
-    def spread(self) -> float:
-        """Two standard deviations of its permeability: the mix's, or what measuring left."""
-        return 0.01 if self.al_h is not None else self.ring.material.tolerance
+    def to_core(self) -> core.RingCore:
+        """The stack, and how well its permeability is known: as the mix is, or what measuring left.
+
+        Raises:
+            NotFoundError: no such mix or size.
+        """
+        own = self.material
+        material = data.ring_material(self.mix) if own is None else own.values.material(self.mix)
+        ring = Ring(material, data.ring_size(self.size), self.stack, self.al_h)
+        return core.RingCore(ring, MEASURED_AL if self.al_h is not None else material.tolerance, self.measured)
 
 
 class Wound(Payload):
@@ -156,34 +141,17 @@ class Wound(Payload):
     piece: PieceSnapshot | None = None
     wire_piece: WireSnapshot | None = None
 
-    @property
-    def wire_row(self) -> data.WireRow:
-        """The wire it is wound with."""
-        return wire_row_of(self.wire, self.wire_piece)
-
-    @property
-    def spread(self) -> float:
-        """Two standard deviations of the core's permeability."""
-        return self.core.spread
-
-    def copper(self, turns: int, share: float = 1.0) -> Conductor:
-        """So many turns of its wire, as they heat."""
-        row = self.wire_row
-        metal = data.metal(row.metal)
-        metres = self.core.ring.wire_length_m(turns, row.covered_m, self.tape_m)
-        return Conductor(metres, row.diameter_m, metal.resistivity_ohm_m, metal.permeability, share)
-
-    def laid(self, strands: tuple[Strand, ...]) -> Winding:
-        """Where those wires lie."""
-        return Winding(
-            self.core.ring,
-            strands,
-            self.wire_row.covered_m,
-            self.twisted,
-            self.crossed,
-            self.tape_m,
-            self.tail_m,
-        )
+    def _common(self) -> dict[str, Any]:
+        """What every kind hands on to the core."""
+        return {
+            "key": self.key,
+            "core": self.core.to_core(),
+            "wire": wire_of(self.wire, self.wire_piece),
+            "twisted": self.twisted,
+            "crossed": self.crossed,
+            "tape_m": self.tape_m,
+            "tail_m": self.tail_m,
+        }
 
 
 class CoilOnRing(Wound):
@@ -192,23 +160,16 @@ class CoilOnRing(Wound):
     kind: Literal["ring_coil"] = "ring_coil"
     place: Literal["series", "shunt"]
     turns: Turns
-    winding_capacitance_f: NotNegative = COIL_CAPACITANCE_F
+    winding_capacitance_f: NotNegative = core.COIL_CAPACITANCE_F
 
-    def to_core(self, frequency_hz: float) -> RingCoil:
-        """The coil for the core; the frequency plays no part."""
-        return RingCoil(self.core.ring, self.turns, self.winding_capacitance_f, self.copper(self.turns))
-
-    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
-        """How far its inductance strays: with the permeability of its core."""
-        return (Spread(self.key, self.key, "permeability_factor", self.spread),)
-
-    def winding(self) -> Winding:
-        """Where its turns lie."""
-        return self.laid((Strand("long", 1, self.turns),))
-
-    def turns_for(self, inductance_h: float) -> int:
-        """Whole turns that come nearest to an inductance."""
-        return max(1, round(math.sqrt(inductance_h / self.core.ring.inductance_h(1))))
+    def to_core(self) -> core.CoilOnRing:
+        """The coil for the core."""
+        return core.CoilOnRing(
+            **self._common(),
+            place=self.place,
+            turns=self.turns,
+            winding_capacitance_f=self.winding_capacitance_f,
+        )
 
 
 class Tuning(Payload):
@@ -229,7 +190,7 @@ class WoundTransformer(Wound):
 
     kind: Literal["transformer"] = "transformer"
     place: Literal["through"] = "through"
-    wiring: Kind
+    wiring: core.Kind
     primary_turns: Turns
     secondary_turns: Turns
     # A tapped winding's primary as a wire of its own, twisted with the first turns; else a tap.
@@ -241,110 +202,17 @@ class WoundTransformer(Wound):
     # A tuned coupler has one.
     tuning: Tuning | None = None
 
-    @property
-    def way(self) -> Wiring:
-        """How its wires are joined."""
-        chosen = wiring(self.wiring)
-        joins_of(chosen, self.own_primary)
-        return chosen
-
-    @property
-    def own_primary(self) -> bool:
-        """Whether the primary is a wire of its own; separate windings always have one."""
-        return self.primary_wire or self.wiring == "separate"
-
-    @property
-    def secondary(self) -> int:
-        """Turns of the whole secondary."""
-        return self.way.secondary_turns(self.primary_turns, self.secondary_turns)
-
-    @property
-    def nominal_leakage_h(self) -> float:
-        """As told, else by how it is wound."""
-        return self.way.leakage_h * self.primary_turns if self.leakage_h is None else self.leakage_h
-
-    @property
-    def nominal_capacitance_f(self) -> float:
-        """As told, else by how it is wound."""
-        if self.winding_capacitance_f is not None:
-            return self.winding_capacitance_f
-        return crossing_f(self.crossed)
-
-    @property
-    def pair(self) -> Line:
-        """Two of its wires as a line, as long as the winding."""
-        row = self.wire_row
-        ohm = pair_ohm_of(row)
-        metres = self.core.ring.wire_length_m(self.primary_turns, row.covered_m, self.tape_m)
-        return Line(Cable("pair", ohm, 1 / math.sqrt(PAIR_PERMITTIVITY), PAIR_LOSS_SQRT, 0.0), metres)
-
-    def to_core(self, frequency_hz: float) -> Transformer:
-        """The transformer for the core; the frequency plays no part."""
-        way, m, n = self.way, self.primary_turns, self.secondary
-        if m > n:
-            raise OutOfDomainError(
-                "primary_turns", m, f"at most the {n} turns of the whole winding: the tap lies inside it"
-            )
-        common = {
-            "ring": self.core.ring,
-            "primary_turns": m,
-            "secondary_turns": n,
-            "winding_capacitance_f": self.nominal_capacitance_f + (self.tuning.set_f if self.tuning else 0.0),
-            "input_capacitance_f": self.input_capacitance_f,
-            "input_q": self.input_q,
-            "share": way.share,
-        }
-        if way.as_line:
-            line = self.pair
-            if way.ratio == 2:  # two pairs side by side at the radio
-                cable = line.cable
-                line = Line(
-                    Cable("pairs", cable.impedance_ohm / 2, cable.velocity_factor, cable.loss_sqrt, 0.0),
-                    line.length_m,
-                )
-            return Transformer(**common, line=line)  # type: ignore[arg-type]
-        tapped = way.in_hand > 1 or not self.own_primary
-        # Below a tap runs the difference of both currents; above it the load's own.
-        return Transformer(
-            **common,  # type: ignore[arg-type]
-            leakage_h=self.nominal_leakage_h,
-            primary=self.copper(m, 1 - m / n if tapped else 1.0),
-            secondary=self.copper(n - m if tapped else n),
+    def to_core(self) -> core.WoundTransformer:
+        """The transformer for the core."""
+        return core.WoundTransformer(
+            **self._common(),
+            wiring=self.wiring,
+            primary_turns=self.primary_turns,
+            secondary_turns=self.secondary_turns,
+            primary_wire=self.primary_wire,
+            leakage_h=self.leakage_h,
+            winding_capacitance_f=self.winding_capacitance_f,
+            input_capacitance_f=self.input_capacitance_f,
+            input_q=self.input_q,
+            tuning=None if self.tuning is None else core.Tuning(**self.tuning.model_dump()),
         )
-
-    def spreads(self, frequency_hz: float) -> tuple[Spread, ...]:
-        """How far builds of it stray: the core, what lies between the wires, and the capacitor."""
-        found = [Spread(self.key, self.key, "permeability_factor", self.spread)]
-        if not self.way.as_line and self.leakage_h is None:
-            found.append(
-                Spread(
-                    f"{self.key} leakage",
-                    self.key,
-                    "leakage_h",
-                    absolute=self.way.leakage_spread_h * self.primary_turns,
-                )
-            )
-        if self.winding_capacitance_f is None:
-            found.append(
-                Spread(
-                    f"{self.key} capacitance",
-                    self.key,
-                    "winding_capacitance_f",
-                    absolute=CAPACITANCE_SPREAD_F,
-                )
-            )
-        if self.input_capacitance_f > 0:
-            found.append(Spread(f"{self.key} input", self.key, "input_capacitance_f", INPUT_SPREAD))
-        return tuple(found)
-
-    @property
-    def names(self) -> tuple[str, ...]:
-        """Its wires on one ring."""
-        way = self.way
-        if way.in_hand > 1:
-            return HANDS[: way.in_hand]
-        return ("long", "primary") if self.own_primary else ("long",)
-
-    def winding(self) -> Winding:
-        """Where its turns lie, on one ring."""
-        return self.laid(strands_of(self.names, self.way.in_hand, self.primary_turns, self.secondary))

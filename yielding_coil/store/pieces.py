@@ -11,6 +11,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.line import CableRow
 from yielding_coil.documents.design import CableValues
 from yielding_coil.documents.piece import AnyPiece
 from yielding_coil.store.tables import Piece
@@ -94,7 +95,7 @@ def cable_key(row: Piece) -> str:
     return f"{OWN}{row.id}"
 
 
-def cable_row(session: Session, key: str, *, deleted: bool = False) -> data.CableRow:
+def cable_row(session: Session, key: str, *, deleted: bool = False) -> CableRow:
     """A cable by its key: one's own, also one in the bin when `deleted` is set, or the table's.
 
     Raises:

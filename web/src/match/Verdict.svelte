@@ -154,10 +154,9 @@
 			<p class="make">
 				{#if part.kind === 'coil'}
 					<strong>Coil</strong>, {coilText(part, units.length)} Cut
-					<b class="mono">{length(part.wire_m + 2 * part.tail_m, units.length)}</b>
-					<span class="soft">({length(part.tail_m, units.length)} tails)</span>; Q about {part.q.toFixed(
-						0
-					)},
+					<b class="mono">{length(part.cut_m, units.length)}</b>
+					<span class="soft">(a turn to spare, {length(part.tail_m, units.length)} tails)</span>; Q
+					about {part.q.toFixed(0)},
 					{part.peak_current_a?.toFixed(1)} A peak.
 				{:else if part.coax_m}
 					<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import type { Content, Yield } from '../lib/api/client';
+import type { DesignFinding, Content, Yield } from '../lib/api/client';
 import {
 	atLimits,
 	caution,
@@ -49,18 +49,29 @@ test('what costs nothing is not named, and measuring is not sold where it buys n
 
 test('the caution carries the voltage that occurs', () => {
 	const at = (voltage_v: number) =>
-		caution({ code: 'rf_voltage', values: { voltage_v, power_w: 100, at: 'capacitor' } });
+		caution({
+			code: 'rf_voltage',
+			grave: false,
+			values: {
+				voltage_v,
+				power_w: 100,
+				at: 'capacitor',
+				burns: voltage_v < 50 ? 'no' : 'yes'
+			}
+		});
 	expect(at(573).text).toContain('570 V peak');
 	expect(at(1287).text).toContain('1.3 kV peak');
 	expect(at(30).title).toBe('Low voltage.');
 });
 
-test('findings have words, and unknown codes none', () => {
-	const values = { key: 'coil', ratio: 0.61, self_resonance_hz: 30e6 };
-	expect(finding({ code: 'near_self_resonance', values })).toContain('0.61 of its self-resonance');
+test('findings have words, but for the voltage that the caution says', () => {
+	const said = (code: DesignFinding['code'], values: DesignFinding['values']) =>
+		finding({ code, grave: false, values });
+	const near = { key: 'coil', ratio: 0.61, self_resonance_hz: 30e6 };
+	expect(said('near_self_resonance', near)).toContain('61 % of the self-resonance of the coil');
 	const low = { key: 'series', voltage_v: 352, stands_v: 250 };
-	expect(finding({ code: 'capacitor_too_low', values: low })).toContain('stands 250 V, and 350 V');
-	expect(finding({ code: 'something_new', values })).toBeNull();
+	expect(said('capacitor_too_low', low)).toContain('stands 250 V, and 350 V');
+	expect(said('rf_voltage', { voltage_v: 400 })).toBeNull();
 });
 
 test('a coil reads as it is wound', () => {
@@ -77,6 +88,7 @@ test('a coil reads as it is wound', () => {
 			winding_m: 0.01275,
 			wire_m: 0.79,
 			tail_m: 0.1,
+			cut_m: 1.11,
 			bare_h: 2e-6,
 			inductance_h: 2.2e-6,
 			reads_at_hz: 21e6,

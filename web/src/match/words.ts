@@ -1,6 +1,6 @@
 /** What the match desk says: findings as codes and SI values come in, sentences go out. */
 
-import type { Content, Prediction, Schemas, Target, Yield } from '../lib/api/client';
+import type { Content, DesignFinding, Finding, Prediction, Target, Yield } from '../lib/api/client';
 import {
 	figures,
 	length,
@@ -12,9 +12,9 @@ import {
 	swr,
 	turns
 } from '../lib/units/format';
+import { ownResonance } from '../wind/ownResonance';
 import { isWound, woundName } from './shape';
 
-type Finding = Schemas['Finding'];
 export type Made = Prediction['made'][number];
 export type CoilMade = Extract<Made, { kind: 'coil' }>;
 export type CapacitorMade = Extract<Made, { kind: 'coax_capacitor' | 'capacitor' }>;
@@ -137,21 +137,19 @@ export function designDifference(a: Content, b: Content): string[] {
 	return said;
 }
 
+const sentences: Record<DesignFinding['code'], ((f: Finding) => string) | null> = {
+	...ownResonance,
+	// The caution says it.
+	rf_voltage: null,
+	cable_off_its_law: ({ values: v }) =>
+		`Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`,
+	capacitor_too_low: ({ values: v }) =>
+		`The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`
+};
+
 /** What a finding means, or nothing where another place says it. */
-export function finding(found: Finding): string | null {
-	const v = found.values;
-	switch (found.code) {
-		case 'near_self_resonance':
-			return `The ${v.key} works at ${figures(number(v.ratio), 2)} of its self-resonance (${megahertz(number(v.self_resonance_hz))} MHz): its reading moves by a third with little. Take a smaller former or fewer, wider turns.`;
-		case 'own_capacitance':
-			return `The ${v.key}'s own capacitance already raises its reading by a tenth or more: it resonates with itself at ${megahertz(number(v.self_resonance_hz))} MHz.`;
-		case 'cable_off_its_law':
-			return `Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`;
-		case 'capacitor_too_low':
-			return `The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`;
-		default:
-			return null;
-	}
+export function finding(found: DesignFinding): string | null {
+	return sentences[found.code]?.(found) ?? null;
 }
 
 /** The caution for the voltage that really occurs. */
@@ -163,7 +161,7 @@ export function caution(found: Finding): { title: string; text: string } {
 			? "the wire's end of the match"
 			: `the ${found.values.at}`;
 	const peak = quantity(volts, 'V', 2);
-	return volts >= 50
+	return found.values.burns === 'yes'
 		? {
 				title: 'RF burn.',
 				text: `${peak} peak at ${where} with ${figures(power)} W. Box it out of reach; stop sending before you touch. Local rules come first.`

@@ -27,7 +27,6 @@
 	import RangeFields from './RangeFields.svelte';
 	import SetupFields from './SetupFields.svelte';
 	import SweepStep from './SweepStep.svelte';
-	import { isSerious } from './words';
 
 	type Step = 'connect' | 'calibrate' | 'sweep';
 	const steps: [Step, string][] = [
@@ -137,7 +136,7 @@
 					progress.of_passes
 			: 0
 	);
-	const good = $derived(kept !== null && !findings.some(isSerious));
+	const good = $derived(kept !== null && !findings.some((f) => f.grave));
 	const nextName = $derived(
 		name.trim() ||
 			`${setup.plane === 'line_end' ? 'at the radio' : setup.plane === 'bench' ? 'on the bench' : 'at the feedpoint'}, ${megahertz(range.lowHz)} to ${megahertz(range.highHz)} MHz`

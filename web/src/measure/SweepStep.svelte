@@ -2,15 +2,15 @@
 	What a sweep says: where its dip is, what has to be known of it, and what to do next.
 -->
 <script lang="ts">
-	import type { Finding, Schemas } from '../lib/api/client';
+	import type { AcquisitionFinding, Schemas } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
 	import { megahertz, swr } from '../lib/units/format';
-	import { dipText, isSerious, say } from './words';
+	import { dipText, say } from './words';
 
 	interface Props {
 		/** Where the SWR is lowest; null before a sweep. */
 		dip: Schemas['Dip'] | null;
-		findings: Finding[];
+		findings: AcquisitionFinding[];
 		/** Whether a sweep is under way, and whether it goes on until stopped. */
 		running: boolean;
 		live: boolean;
@@ -38,7 +38,7 @@
 	</p>
 {/if}
 {#each findings as finding (finding.code)}
-	{#if isSerious(finding)}<Note kind="danger">{say(finding)}</Note>
+	{#if finding.grave}<Note kind="danger">{say(finding)}</Note>
 	{:else}<p class="told">{say(finding)}</p>{/if}
 {/each}
 {#if elsewhere}

@@ -1,5 +1,11 @@
 /** What is said of sweeps, standards and checks: a sentence for each finding. */
-import type { Finding, Schemas, Setup } from '../lib/api/client';
+import type {
+	AcquisitionFinding,
+	CalibrationFinding,
+	Finding,
+	Schemas,
+	Setup
+} from '../lib/api/client';
 import { figures, megahertz, swr } from '../lib/units/format';
 
 type Meaning = Schemas['Meaning'];
@@ -9,7 +15,9 @@ const standardNames: Record<string, string> = { short: 'short', open: 'open', lo
 const text = (finding: Finding, name: string) => String(finding.values[name] ?? '');
 const hertz = (finding: Finding, name: string) => megahertz(Number(finding.values[name]));
 
-const sentences: Record<string, (finding: Finding) => string> = {
+type Code = AcquisitionFinding['code'] | CalibrationFinding['code'];
+
+const sentences: Record<Code, (finding: Finding) => string> = {
 	uncorrected: () =>
 		'Not corrected: what you see is the antenna, the test lead and the analyser’s own errors together. Calibrate first for figures to keep.',
 	interpolated: (f) =>
@@ -23,7 +31,7 @@ const sentences: Record<string, (finding: Finding) => string> = {
 	like_a_standard: (f) =>
 		`This is the ${text(f, 'standard')} itself, all the way: is it still screwed on in place of the antenna?`,
 	no_dip: (f) =>
-		f.values.swr !== null && Number(f.values.swr) < 15
+		f.values.falls === 'yes'
 			? `No dip inside this range: SWR falls towards its ${f.values.where === 'above' ? 'upper' : 'lower'} edge, so the dip lies ${text(f, 'where')} it.`
 			: `No dip inside this range. X is ${f.values.where === 'above' ? 'capacitive, so the next resonance lies above' : 'inductive, so the last resonance lies below'}.`,
 	dip_elsewhere: (f) => `A quick look further found a dip near ${hertz(f, 'frequency_hz')} MHz.`,
@@ -38,20 +46,8 @@ const sentences: Record<string, (finding: Finding) => string> = {
 };
 
 /** A finding in words. */
-export function say(finding: Finding): string {
-	return sentences[finding.code]?.(finding) ?? finding.code;
-}
-
-/** Findings that make a sweep no good to keep as a baseline, or a calibration no good at all. */
-const serious = new Set([
-	'uncorrected',
-	'above_one',
-	'like_a_standard',
-	'kept_passes',
-	'no_dip_anywhere'
-]);
-export function isSerious(finding: Finding): boolean {
-	return serious.has(finding.code);
+export function say(finding: Finding<Code>): string {
+	return sentences[finding.code](finding);
 }
 
 /** What to screw on for a step. */

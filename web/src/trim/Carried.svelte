@@ -4,6 +4,7 @@
 <script lang="ts">
 	import type { Carried } from '../lib/api/client';
 	import { figures, megahertz, swr } from '../lib/units/format';
+	import { askText } from './words';
 
 	let { dial }: { dial: Carried } = $props();
 
@@ -29,11 +30,7 @@
 			</li>
 		{/each}
 		{#if open && sign}
-			<li>
-				The sign of X follows from its trend: read once more at {megahertz(
-					Number(sign.values.frequency_hz)
-				)} MHz. X rises with frequency here, so a smaller figure there means that it is negative now.
-			</li>
+			<li>{askText(sign)}</li>
 		{/if}
 	</ul>
 {/if}

@@ -5,7 +5,7 @@
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import type { Trimming } from './trimming.svelte';
-	import { actText, foldsText, isSerious, stopText, whereText, whyText } from './words';
+	import { actText, foldsText, stopText, whereText, whyText } from './words';
 
 	interface Props {
 		work: Trimming;
@@ -23,7 +23,7 @@
 			next ? length(next.per_leg_m, units.length) : ''
 		]
 	);
-	const blocked = $derived(trim?.findings.some((f) => isSerious(f)) ?? false);
+	const blocked = $derived(trim?.findings.some((f) => f.grave) ?? false);
 </script>
 
 {#if trim?.stop}

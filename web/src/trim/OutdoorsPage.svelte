@@ -15,7 +15,7 @@
 	import Stepper from './Stepper.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
-	import { entryText, isSerious, say } from './words';
+	import { entryText, say } from './words';
 
 	let { buildId }: { buildId: string } = $props();
 
@@ -41,13 +41,13 @@
 
 	const trim = $derived(work.view);
 	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
-	const grave = $derived(trim?.findings.filter(isSerious) ?? []);
-	const mild = $derived(trim?.findings.filter((f) => !isSerious(f)) ?? []);
+	const grave = $derived(trim?.findings.filter((f) => f.grave) ?? []);
+	const mild = $derived(trim?.findings.filter((f) => !f.grave) ?? []);
 	const last = $derived(trim?.entries.at(-1));
 	const byHand = $derived(work.analyser === 'none');
 	// Read since the last act, or still to be read.
 	const toRead = $derived(
-		trim !== null && trim.hung && trim.dip_hz === null && !trim.findings.some(isSerious)
+		trim !== null && trim.hung && trim.dip_hz === null && !trim.findings.some((f) => f.grave)
 	);
 	const lowered = (text: string) => text.replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase());
 	const readHz = $derived(trim?.dip_hz ? (trim.trail.at(-1)?.dip_hz ?? null) : null);

@@ -20,7 +20,7 @@
 	import ReadingForm from './ReadingForm.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
-	import { entryText, isSerious, resonanceText, say, waysOn } from './words';
+	import { entryText, resonanceText, say, waysOn } from './words';
 
 	interface Props {
 		build: Build;
@@ -48,8 +48,8 @@
 	const trim = $derived(work.view);
 	const readHz = $derived(trim?.dip_hz ? (trim.trail.at(-1)?.dip_hz ?? null) : null);
 	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
-	const grave = $derived(trim?.findings.filter(isSerious) ?? []);
-	const mild = $derived(trim?.findings.filter((f) => !isSerious(f)) ?? []);
+	const grave = $derived(trim?.findings.filter((f) => f.grave) ?? []);
+	const mild = $derived(trim?.findings.filter((f) => !f.grave) ?? []);
 	// The last sweep, once it is good enough: next year it is the only thing that tells what changed.
 	const lastSweepId = $derived(
 		trim?.stop ? (trim.entries.filter((e) => e.sweep_id).at(-1)?.sweep_id ?? null) : null

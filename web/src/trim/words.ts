@@ -1,5 +1,5 @@
 /** What is said of a wire being trimmed: the next act, why, and a sentence for each finding. */
-import type { Entry, Finding, Trim } from '../lib/api/client';
+import type { Entry, EvidenceFinding, Finding, Trim, TrimFinding } from '../lib/api/client';
 import { instrumentText } from '../measure/words';
 import { figures, length, megahertz, quantity, swr, type LengthUnit } from '../lib/units/format';
 
@@ -61,7 +61,7 @@ export function whyText(trim: Trim, next: Next, unit: LengthUnit): string {
 	return `${learned}${held} ${lands}`;
 }
 
-const sentences: Record<string, (f: Finding, unit: LengthUnit) => string> = {
+const sentences: Record<TrimFinding['code'], (f: Finding, unit: LengthUnit) => string> = {
 	higher_band_first: (f) =>
 		`Trim ${text(f, 'label')} first: every cut nearer the feedpoint moves ${text(f, 'this')} as well, and whoever tunes the longest first starts again.`,
 	check_first: (f) =>
@@ -128,39 +128,43 @@ function poor(f: Finding, unit: LengthUnit): string {
 	return `${at} R is ${figures(r, 2)} Ω. High R comes with height near a third of a wave, with loss in the line to it, with metal near an end, or a feedpoint out of the middle. Which of them the sweep alone cannot tell: sweep at the feedpoint, then compare both legs.`;
 }
 
-/** A finding in words. */
-export function say(finding: Finding, unit: LengthUnit): string {
-	return sentences[finding.code]?.(finding, unit) ?? finding.code;
+const asks: Record<EvidenceFinding['code'], (f: Finding) => string> = {
+	read_swr_at: (f) => `Read the SWR at ${mhz(f, 'frequency_hz')} as well.`,
+	read_sign_at: (f) =>
+		`The sign of X follows from its trend: read once more at ${mhz(f, 'frequency_hz')}. X rises with frequency here, so a smaller figure there means that it is negative now.`
+};
+
+/** The one reading more that would settle what is open. */
+export function askText(finding: EvidenceFinding): string {
+	return asks[finding.code](finding);
 }
 
-const serious = new Set([
-	'measure_again',
-	'contradiction',
-	'higher_band_first',
-	'check_first',
-	'dips_apart'
-]);
-/** Findings that come before any cut. */
-export function isSerious(finding: Finding): boolean {
-	return serious.has(finding.code);
+/** A finding in words. */
+export function say(finding: TrimFinding, unit: LengthUnit): string {
+	return sentences[finding.code](finding, unit);
+}
+
+const stops: Record<NonNullable<Trim['stop']>['code'], (trim: Trim, stop: Finding) => string> = {
+	band_holds: (trim, stop) => {
+		const held = `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}`;
+		return stop.values.off === null
+			? `${held} was read. Where the dip lies is not known; for this limit it need not be.`
+			: `${held}. ${dipText(trim, stop)}; going on would gain nothing that shows on the air.`;
+	},
+	dip_there: (trim, stop) =>
+		`${dipText(trim, stop)}, and dips repeat to 0.1 to 0.2 % at best (${kilohertz(0.0015 * trim.target_hz)} here). Going on would chase the wind.`,
+	dip_there_edges_open: (trim, stop) =>
+		`${dipText(trim, stop)}. Whether the whole band holds ${swr(trim.swr_limit)} is not known: read the SWR at both its edges, or sweep it.`
+};
+
+function dipText(trim: Trim, stop: Finding): string {
+	const off = number(stop, 'off') * trim.target_hz;
+	return `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
 }
 
 /** Why one may stop. */
 export function stopText(trim: Trim): string {
-	const stop = trim.stop;
-	if (!stop) return '';
-	const off = number(stop, 'off') * trim.target_hz;
-	if (stop.code === 'band_holds' && stop.values.off === null) {
-		return `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))} was read. Where the dip lies is not known; for this limit it need not be.`;
-	}
-	const where = `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
-	if (stop.code === 'band_holds') {
-		return `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}. ${where}; going on would gain nothing that shows on the air.`;
-	}
-	if (stop.code === 'dip_there') {
-		return `${where}, and dips repeat to 0.1 to 0.2 % at best (${kilohertz(0.0015 * trim.target_hz)} here). Going on would chase the wind.`;
-	}
-	return `${where}. Whether the whole band holds ${swr(trim.swr_limit)} is not known: read the SWR at both its edges, or sweep it.`;
+	return trim.stop ? stops[trim.stop.code](trim, trim.stop) : '';
 }
 
 /** Where X is zero, against where the SWR is lowest, with this antenna's numbers. */

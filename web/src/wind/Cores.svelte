@@ -62,7 +62,6 @@
 	const height = 210;
 	const x = scaleLog([0.02, 4], [44, width - 10]).clamp(true);
 	const y = scaleLog([2, 200], [height - 30, 10]).clamp(true);
-	const good = (c: Core) => c.fits && c.holds && c.rise_c <= 40;
 	const top = $derived((found?.cores ?? []).filter((c) => c.fits).slice(0, 6));
 	const key = (c: Core) =>
 		`${c.piece_id ?? ''}${coreName(c)} ${c.primary_turns}:${c.secondary_turns}`;
@@ -115,7 +114,7 @@
 			<text class="limit-name" x="48" y={y(40) - 4}>40 °C over the air</text>
 			{#each found.cores.filter((c) => c.fits) as c (key(c))}
 				<circle
-					class:good={good(c)}
+					class:good={c.good}
 					class:here={c.here}
 					cx={x(c.worst_loss_db)}
 					cy={y(c.rise_c)}

@@ -1,5 +1,6 @@
 import { expect, test } from 'vitest';
 
+import type { BenchFinding, FaultCode } from '../lib/api/client';
 import {
 	benchRange,
 	explained,
@@ -10,11 +11,12 @@ import {
 	type Verdict
 } from './verdict';
 
-const stated = (code: string, values: Record<string, number | string> = {}) => ({
+const stated = (code: FaultCode, values: Record<string, number | string> = {}) => ({
 	code,
 	values,
 	share: 0.5
 });
+const bench = (code: BenchFinding['code']): BenchFinding => ({ code, grave: false, values: {} });
 const of = (changes: Partial<Verdict>): Verdict => ({
 	says: 'named',
 	passed: true,
@@ -57,7 +59,7 @@ test('two that look alike are both named, and neither is accused where right is 
 test('an antenna and something unheard of are told apart', () => {
 	const strange = of({ says: 'strange', passed: false, stated: [] });
 	expect(headline(strange)).toBe('Like nothing expected');
-	const antenna = { ...strange, findings: [{ code: 'like_an_antenna', values: {} }] };
+	const antenna = { ...strange, findings: [bench('like_an_antenna')] };
 	expect(headline(antenna)).toBe('An antenna, not the winding');
 	expect(explained(antenna)[0]).toContain('put the resistor on');
 });
@@ -66,7 +68,7 @@ test('a narrow sweep and hidden mixes are said', () => {
 	const text = explained(
 		of({
 			hidden: [stated('other_mix', { mix: '44' })],
-			findings: [{ code: 'narrow_sweep', values: {} }]
+			findings: [bench('narrow_sweep')]
 		})
 	).join(' ');
 	expect(text).toContain('mix 44');
@@ -77,10 +79,13 @@ test.each([
 	['turn_more', { turns: 17 }, 'a turn too many (17)'],
 	['capacitor_wrong', { capacitance_f: 465e-12 }, 'a wrong capacitor, near 465 pF'],
 	['other_mix', { mix: '61' }, 'a core of another mix, like 61']
-])('%s is named as one says it', (code, values, name) => {
-	expect(faultName(stated(code, values as Record<string, number | string>))).toBe(name);
-	expect(remedy(code).length).toBeGreaterThan(20);
-});
+] as [FaultCode, Record<string, number | string>, string][])(
+	'%s is named as one says it',
+	(code, values, name) => {
+		expect(faultName(stated(code, values))).toBe(name);
+		expect(remedy(code).length).toBeGreaterThan(20);
+	}
+);
 
 test('every set-up says what to join', () => {
 	const setup = (key: string, resistor_ohm: number | null, link_turns: number | null = null) => ({

@@ -1,6 +1,6 @@
 /** What the verdict of the bench says: faults by their names, what to do about them, set-ups in words; pure. */
 
-import type { Schemas } from '../lib/api/client';
+import type { BenchFinding, FaultCode, Schemas } from '../lib/api/client';
 import { quantity } from '../lib/units/format';
 
 export type Verdict = Schemas['VerdictOut'];
@@ -10,72 +10,65 @@ export type Setup = Schemas['BenchSetupOut'];
 const text = (value: number | string | undefined) => String(value ?? '');
 const number = (value: number | string | undefined) => (typeof value === 'number' ? value : 0);
 
+type Values = Stated['values'];
+
+const names: Record<FaultCode, (values: Values) => string> = {
+	right: () => 'wound as planned',
+	turn_more: (values) => `a turn too many (${text(values.turns)})`,
+	turn_less: (values) => `a turn too few (${text(values.turns)})`,
+	tap_more: (values) => `the primary a turn too long (${text(values.turns)})`,
+	tap_less: (values) => `the primary a turn too short (${text(values.turns)})`,
+	bucking: () => 'the two halves wound against each other',
+	reversed: () => 'one wire joined the wrong way round',
+	other_mix: (values) => `a core of another mix, like ${text(values.mix)}`,
+	one_ring: () => 'one ring instead of the stack',
+	capacitor_missing: () => 'the capacitor missing, or not connected',
+	capacitor_wrong: (values) =>
+		`a wrong capacitor, near ${quantity(number(values.capacitance_f), 'F')}`,
+	shorted_turn: () => 'two turns touching'
+};
+
 /** A fault in a few words. */
 export function faultName({ code, values }: Stated): string {
-	switch (code) {
-		case 'right':
-			return 'wound as planned';
-		case 'turn_more':
-			return `a turn too many (${text(values.turns)})`;
-		case 'turn_less':
-			return `a turn too few (${text(values.turns)})`;
-		case 'tap_more':
-			return `the primary a turn too long (${text(values.turns)})`;
-		case 'tap_less':
-			return `the primary a turn too short (${text(values.turns)})`;
-		case 'bucking':
-			return 'the two halves wound against each other';
-		case 'reversed':
-			return 'one wire joined the wrong way round';
-		case 'other_mix':
-			return `a core of another mix, like ${text(values.mix)}`;
-		case 'one_ring':
-			return 'one ring instead of the stack';
-		case 'capacitor_missing':
-			return 'the capacitor missing, or not connected';
-		case 'capacitor_wrong':
-			return `a wrong capacitor, near ${quantity(number(values.capacitance_f), 'F')}`;
-		case 'shorted_turn':
-			return 'two turns touching';
-		default:
-			return code.replace(/_/g, ' ');
-	}
+	return names[code](values);
 }
 
+const remedies: Record<FaultCode, string> = {
+	right: 'Fix the turns, then sweep once more: fixing moves them.',
+	turn_more: 'Count passes through the hole, not returns outside; look where it crosses over.',
+	turn_less: 'Count passes through the hole, not returns outside; look where it crosses over.',
+	tap_more: 'Count the passes of the primary alone; its end leaves after the last of them.',
+	tap_less: 'Count the passes of the primary alone; its end leaves after the last of them.',
+	bucking:
+		'Unwind the second half. Behind the crossing the wire must go into the hole from the front again.',
+	reversed:
+		'Find start and end of each wire with a continuity tester; each end joins the next start.',
+	other_mix:
+		'Wind a few turns on another ring of the bag and characterise it; or plan with what you hold.',
+	one_ring: 'See that every turn goes through both rings.',
+	capacitor_missing: 'Look at its joints; measure it alone.',
+	capacitor_wrong: 'Read its marking again; measure it alone.',
+	shorted_turn: 'Look for scraped enamel, and for solder between turns.'
+};
+
 /** What to do about it. */
-export function remedy(code: string): string {
-	switch (code) {
-		case 'right':
-			return 'Fix the turns, then sweep once more: fixing moves them.';
-		case 'turn_more':
-		case 'turn_less':
-			return 'Count passes through the hole, not returns outside; look where it crosses over.';
-		case 'tap_more':
-		case 'tap_less':
-			return 'Count the passes of the primary alone; its end leaves after the last of them.';
-		case 'bucking':
-			return 'Unwind the second half. Behind the crossing the wire must go into the hole from the front again.';
-		case 'reversed':
-			return 'Find start and end of each wire with a continuity tester; each end joins the next start.';
-		case 'other_mix':
-			return 'Wind a few turns on another ring of the bag and characterise it; or plan with what you hold.';
-		case 'one_ring':
-			return 'See that every turn goes through both rings.';
-		case 'capacitor_missing':
-			return 'Look at its joints; measure it alone.';
-		case 'capacitor_wrong':
-			return 'Read its marking again; measure it alone.';
-		case 'shorted_turn':
-			return 'Look for scraped enamel, and for solder between turns.';
-		default:
-			return 'Look at it again before you hang it.';
-	}
+export function remedy(code: FaultCode): string {
+	return remedies[code];
 }
+
+const benchWords: Record<BenchFinding['code'], string> = {
+	like_an_antenna:
+		'X passes zero again and again: something long hangs there. Take the antenna or the line off, put the resistor on, and sweep once more.',
+	narrow_sweep: 'The sweep is less than an octave wide: a wider one tells more.'
+};
+
+const found = (verdict: Verdict, code: BenchFinding['code']) =>
+	verdict.findings.some((f) => f.code === code);
 
 /** The headline of a verdict: one short sentence. */
 export function headline(verdict: Verdict): string {
 	if (verdict.says === 'strange') {
-		return verdict.findings.some((f) => f.code === 'like_an_antenna')
+		return found(verdict, 'like_an_antenna')
 			? 'An antenna, not the winding'
 			: 'Like nothing expected';
 	}
@@ -91,8 +84,8 @@ export function explained(verdict: Verdict): string[] {
 	const out: string[] = [];
 	if (verdict.says === 'strange' || !first) {
 		out.push(
-			verdict.findings.some((f) => f.code === 'like_an_antenna')
-				? 'X passes zero again and again: something long hangs there. Take the antenna or the line off, put the resistor on, and sweep once more.'
+			found(verdict, 'like_an_antenna')
+				? benchWords.like_an_antenna
 				: 'Nothing that was thought of looks like this sweep. Is the resistor on? Is the analyser on the right side? Is it calibrated where it is joined?'
 		);
 		return out;
@@ -121,8 +114,8 @@ export function explained(verdict: Verdict): string[] {
 	if (!verdict.next_setup && (turn || others.length > 0)) {
 		out.push('No other sweep of it would tell either: count the turns.');
 	}
-	if (verdict.findings.some((f) => f.code === 'narrow_sweep')) {
-		out.push('The sweep is less than an octave wide: a wider one tells more.');
+	if (found(verdict, 'narrow_sweep')) {
+		out.push(benchWords.narrow_sweep);
 	}
 	return out;
 }

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import type { Design, Schemas } from '../lib/api/client';
+import type { Design, WindingFinding } from '../lib/api/client';
 import {
 	countText,
 	designToWind,
@@ -112,10 +112,18 @@ test.each([
 	['heat_extrapolated', {}, 'Above 100 °C'],
 	['few_turns', { magnetising_ohm: 60 }, 'only 60.0 Ω'],
 	['pair_impedance', { pair_ohm: 32, fits_ohm: 100 }, 'about 32 Ω, and 100 Ω would fit'],
-	['near_self_resonance', { ratio: 0.6, self_resonance_hz: 30e6 }, 'hardly a coil'],
-	['own_capacitance', { ratio: 0.4, self_resonance_hz: 30e6 }, 'self-resonance 30.0 MHz']
+	[
+		'near_self_resonance',
+		{ key: 'coil', ratio: 0.6, self_resonance_hz: 30e6 },
+		'reaches 60 % of the self-resonance of the coil (30.0 MHz)'
+	],
+	[
+		'own_capacitance',
+		{ key: 'coil', ratio: 0.4, self_resonance_hz: 30e6 },
+		'resonates with itself at 30.0 MHz'
+	]
 ])('%s has its sentence', (code, values, said) => {
-	expect(finding({ code, values } as Schemas['Finding'])).toContain(said);
+	expect(finding({ code, grave: false, values } as WindingFinding)).toContain(said);
 });
 
 test('times as one waits', () => {
@@ -144,7 +152,7 @@ test.each([
 	['line_estimate', {}, 'Cut long and trim'],
 	['coax_trap_loss', {}, 'from memory']
 ])('%s is said in the words of the trade', (code, values, words) => {
-	expect(finding({ code, values })).toContain(words);
+	expect(finding({ code, grave: false, values } as WindingFinding)).toContain(words);
 });
 
 test('every wound thing has a heading', () => {

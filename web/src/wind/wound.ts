@@ -1,8 +1,17 @@
 /** What the winding desk says: names of things, wires and terminals, findings in words; pure. */
 
-import type { Beside, Content, Design, Element, Schemas } from '../lib/api/client';
+import type {
+	Beside,
+	Content,
+	Design,
+	Element,
+	Finding,
+	Schemas,
+	WindingFinding
+} from '../lib/api/client';
 import { figures, millimetres, quantity, watts } from '../lib/units/format';
 import { isWound, type Wound, woundTitle } from '../match/shape';
+import { ownResonance } from './ownResonance';
 
 export type Winding = Schemas['WindingOut'];
 export type Point = Schemas['PlaceOut'];
@@ -143,57 +152,49 @@ export function hottest(heat: Winding['heat'], mode: string) {
 const number = (value: number | string | null | undefined) =>
 	typeof value === 'number' ? value : 0;
 
-/** A finding as a sentence; null where another place says it. */
-export function finding(found: Schemas['Finding']): string | null {
-	const v = found.values;
-	switch (found.code) {
-		case 'winding_voltage':
-			return `${figures(number(v.voltage_v))} V peak at ${watts(number(v.power_w))}: mount it out of reach, never touch it while transmitting.`;
-		case 'no_power':
-			return 'No power set: nothing warms. Set the power at the top to see heat and voltage.';
-		case 'material_above_range':
-			return `Mix ${v.mix} is not known above ${quantity(number(v.highest_hz), 'Hz')}: on ${v.label} its last value is used. ${v.note}`;
-		case 'material_below_range':
-			return `Mix ${v.mix} is not known below ${quantity(number(v.lowest_hz), 'Hz')}: on ${v.label} its first value is used. ${v.note}`;
-		case 'material_note':
-			return `Mix ${v.mix}: ${v.note}.`;
-		case 'powder_loss_unknown':
-			return `No loss data of mix ${v.mix} are known here: loss and heat are copper's alone, and too good to be true.`;
-		case 'powder_loss_estimated':
-			return `Mix ${v.mix}: ${v.note}.`;
-		case 'flux_above_guide':
-			return `On ${v.label} the core swings ${figures(1e3 * number(v.flux_t))} mT, the guide there is ${figures(1e3 * number(v.guide_t))}: more turns, a larger ring, or less power.`;
-		case 'near_curie':
-			return `Mix ${v.mix} stops being magnetic near ${number(v.curie_c).toFixed(0)} °C (from memory): in some mode this comes close, and the SWR runs away.`;
-		case 'heat_extrapolated':
-			return 'Above 100 °C the law of warming is a guess: do not go there.';
-		case 'pair_impedance':
-			return `As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: ${number(v.pair_ohm) < number(v.fits_ohm) ? 'thicker covering raises it' : 'wires with thinner covering, close together, lower it'}, and the high bands get better.`;
-		case 'few_turns':
-			return `The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`;
-		case 'near_self_resonance':
-			return `At ${figures(100 * number(v.ratio), 2)} % of its own resonance (${quantity(number(v.self_resonance_hz), 'Hz')}) it is hardly a coil: fewer turns, or a smaller core.`;
-		case 'tight_bend':
-			return `The coax bends to ${figures(1e3 * number(v.bend_m), 2)} mm; common practice keeps to ${figures(1e3 * number(v.least_m), 2)} mm, five times its thickness. Foam lets its centre creep: take PTFE or solid coax, or a larger ring.`;
-		case 'choke_too_little':
-			return `On ${v.label} it chokes hardly at all (${quantity(number(v.resistance_ohm), 'Ω')} resistive): more turns, or a mix for that band.`;
-		case 'choke_reactive':
-			return `On ${v.label} it is mostly a reactance: the outside of the line may just tune it away.`;
-		case 'capacitor_at_its_stop':
-			return `On ${v.label} the capacitor stands at its stop, ${quantity(number(v.capacitance_f), 'F')}: out of its range.`;
-		case 'capacitor_voltage':
-			return `${figures(number(v.voltage_v))} V peak across the capacitor, which stands ${figures(number(v.stands_v))} V: at most ${figures(100 * number(v.share), 2)} % of this power.`;
-		case 'line_estimate':
-			return 'Lengths, volts and amperes come from the line estimate of the leg; good to some percent for a thin wire that stands clear. Cut long and trim.';
-		case 'coax_trap_loss':
-			return 'The braid is taken to lose four times what a solid tube would, from memory: measure the Q of yours.';
-		case 'coax_voltage':
-			return `Across the coax itself lie ${figures(number(v.voltage_v))} V peak, half the trap's.`;
-		case 'own_capacitance':
-			return `Its own capacitance shows: self-resonance ${quantity(number(v.self_resonance_hz), 'Hz')}.`;
-		default:
-			return null;
-	}
+const sentences: Record<WindingFinding['code'], (f: Finding) => string> = {
+	...ownResonance,
+	winding_voltage: ({ values: v }) =>
+		`${figures(number(v.voltage_v))} V peak at ${watts(number(v.power_w))}: mount it out of reach, never touch it while transmitting.`,
+	no_power: () => 'No power set: nothing warms. Set the power at the top to see heat and voltage.',
+	material_above_range: ({ values: v }) =>
+		`Mix ${v.mix} is not known above ${quantity(number(v.highest_hz), 'Hz')}: on ${v.label} its last value is used. ${v.note}`,
+	material_below_range: ({ values: v }) =>
+		`Mix ${v.mix} is not known below ${quantity(number(v.lowest_hz), 'Hz')}: on ${v.label} its first value is used. ${v.note}`,
+	material_note: ({ values: v }) => `Mix ${v.mix}: ${v.note}.`,
+	powder_loss_unknown: ({ values: v }) =>
+		`No loss data of mix ${v.mix} are known here: loss and heat are copper's alone, and too good to be true.`,
+	powder_loss_estimated: ({ values: v }) => `Mix ${v.mix}: ${v.note}.`,
+	flux_above_guide: ({ values: v }) =>
+		`On ${v.label} the core swings ${figures(1e3 * number(v.flux_t))} mT, the guide there is ${figures(1e3 * number(v.guide_t))}: more turns, a larger ring, or less power.`,
+	near_curie: ({ values: v }) =>
+		`Mix ${v.mix} stops being magnetic near ${number(v.curie_c).toFixed(0)} °C (from memory): in some mode this comes close, and the SWR runs away.`,
+	heat_extrapolated: () => 'Above 100 °C the law of warming is a guess: do not go there.',
+	pair_impedance: ({ values: v }) =>
+		`As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: ${number(v.pair_ohm) < number(v.fits_ohm) ? 'thicker covering raises it' : 'wires with thinner covering, close together, lower it'}, and the high bands get better.`,
+	few_turns: ({ values: v }) =>
+		`The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`,
+	tight_bend: ({ values: v }) =>
+		`The coax bends to ${figures(1e3 * number(v.bend_m), 2)} mm; common practice keeps to ${figures(1e3 * number(v.least_m), 2)} mm, five times its thickness. Foam lets its centre creep: take PTFE or solid coax, or a larger ring.`,
+	choke_too_little: ({ values: v }) =>
+		`On ${v.label} it chokes hardly at all (${quantity(number(v.resistance_ohm), 'Ω')} resistive): more turns, or a mix for that band.`,
+	choke_reactive: ({ values: v }) =>
+		`On ${v.label} it is mostly a reactance: the outside of the line may just tune it away.`,
+	capacitor_at_its_stop: ({ values: v }) =>
+		`On ${v.label} the capacitor stands at its stop, ${quantity(number(v.capacitance_f), 'F')}: out of its range.`,
+	capacitor_voltage: ({ values: v }) =>
+		`${figures(number(v.voltage_v))} V peak across the capacitor, which stands ${figures(number(v.stands_v))} V: at most ${figures(100 * number(v.share), 2)} % of this power.`,
+	line_estimate: () =>
+		'Lengths, volts and amperes come from the line estimate of the leg; good to some percent for a thin wire that stands clear. Cut long and trim.',
+	coax_trap_loss: () =>
+		'The braid is taken to lose four times what a solid tube would, from memory: measure the Q of yours.',
+	coax_voltage: ({ values: v }) =>
+		`Across the coax itself lie ${figures(number(v.voltage_v))} V peak, half the trap's.`
+};
+
+/** A finding as a sentence. */
+export function finding(found: WindingFinding): string {
+	return sentences[found.code](found);
 }
 
 /** A time as one waits. */

@@ -1,12 +1,31 @@
 """The bench: what a sweep of a wound thing says of it."""
 
+from yielding_coil.core.bench import characterise, suspects, verdict
 from yielding_coil.core.bench.characterise import FoundPart, FoundRing, NotThisError, Value, Wound
+from yielding_coil.core.bench.findings import (
+    KEPT_NOISE,
+    BenchReport,
+    bench_verdict,
+    crossings_of,
+    trusted_db,
+    useful,
+)
+from yielding_coil.core.bench.kept import (
+    KeptCapacitor,
+    KeptMaterial,
+    KeptPart,
+    kept_at,
+    kept_material,
+    kept_part,
+    lowest_al_h,
+)
+from yielding_coil.core.bench.planned import Planned, bucking_turns, named
+from yielding_coil.core.bench.setups import setup_of, setups_of, shown_resistor_ohm, winding_suspects
 from yielding_coil.core.bench.suspects import (
     alone_setups,
-    bucking_turns,
     coil_suspects,
-    named,
     ring_suspects,
+    suspects_of,
     transformer_setups,
     transformer_suspects,
     trap_suspects,
@@ -24,9 +43,15 @@ from yielding_coil.core.bench.verdict import (
 )
 
 __all__ = [
+    "KEPT_NOISE",
+    "BenchReport",
     "FoundPart",
     "FoundRing",
+    "KeptCapacitor",
+    "KeptMaterial",
+    "KeptPart",
     "NotThisError",
+    "Planned",
     "Setup",
     "Suspect",
     "Taken",
@@ -35,15 +60,31 @@ __all__ = [
     "Weighed",
     "Wound",
     "alone_setups",
+    "bench_verdict",
     "bucking_turns",
+    "characterise",
     "coil_suspects",
+    "crossings_of",
     "judge",
+    "kept_at",
+    "kept_material",
+    "kept_part",
+    "lowest_al_h",
     "named",
     "residual_columns",
     "ring_suspects",
     "seen_of",
+    "setup_of",
+    "setups_of",
+    "shown_resistor_ohm",
+    "suspects",
+    "suspects_of",
     "transformer_setups",
     "transformer_suspects",
     "trap_suspects",
+    "trusted_db",
+    "useful",
+    "verdict",
     "widened",
+    "winding_suspects",
 ]

@@ -11,6 +11,7 @@ from scipy.linalg import block_diag, cho_factor, cho_solve, solve_triangular
 
 from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.line import Line
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import reflection_of
@@ -78,7 +79,7 @@ class Suspect:
         shaped: whether a core's curve, known by its table only, plays a part.
     """
 
-    code: str
+    code: FaultCode
     part: OnePort | Transformer | Line
     spreads: tuple[Spread, ...] = ()
     values: Mapping[str, float | str] = field(default_factory=dict)
@@ -106,12 +107,12 @@ class Verdict(NamedTuple):
 
     says: Literal["named", "apart", "strange"]
     likely: tuple[Weighed, ...]
-    shares: dict[str, float]
+    shares: dict[FaultCode, float]
     hidden: tuple[Suspect, ...]
     next_setup: Setup | None
 
     @property
-    def codes(self) -> tuple[str, ...]:
+    def codes(self) -> tuple[FaultCode, ...]:
         """What is stated."""
         return tuple(w.suspect.code for w in self.likely)
 
@@ -348,8 +349,8 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     logs = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
     shares = np.exp(logs - logs.max())
     shares /= shares.sum()
-    by_code: dict[str, float] = {}
-    best: dict[str, int] = {}
+    by_code: dict[FaultCode, float] = {}
+    best: dict[FaultCode, int] = {}
     for k, suspect in enumerate(suspects):
         by_code[suspect.code] = by_code.get(suspect.code, 0.0) + float(shares[k])
         if suspect.code not in best or logs[k] > logs[best[suspect.code]]:
@@ -375,9 +376,9 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     return Verdict("named" if len(stated) == 1 else "apart", likely, shown, hidden, telling)
 
 
-RIGHT = "right"
+RIGHT: FaultCode = "right"
 # Faults of any size, down to none: whether they hide is no question.
-GRADUAL = ("capacitor_wrong",)
+GRADUAL: tuple[FaultCode, ...] = ("capacitor_wrong",)
 # Squares of the weighted distance from which on two are told apart: about three standard deviations.
 TELLS = 9.0
 

@@ -1,5 +1,14 @@
 """Short, open and load: an analyser's own errors, and what is left of them."""
 
+from yielding_coil.core.calibration.acquisition import (
+    CalibrationInUse,
+    OutsideCalibrationError,
+    acquisition_findings,
+    dip_elsewhere,
+    good_dip,
+    require_covered,
+    wide_range,
+)
 from yielding_coil.core.calibration.correction import (
     STANDARDS,
     Correction,
@@ -16,14 +25,21 @@ from yielding_coil.core.calibration.correction import (
 
 __all__ = [
     "STANDARDS",
+    "CalibrationInUse",
     "Correction",
     "Kit",
     "Noise",
+    "OutsideCalibrationError",
     "Residual",
     "Slip",
     "Standard",
+    "acquisition_findings",
+    "dip_elsewhere",
+    "good_dip",
     "like_a_standard",
     "one_port",
+    "require_covered",
     "residual",
     "slips",
+    "wide_range",
 ]

@@ -20,6 +20,7 @@ from yielding_coil.core.arrays import (
 )
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.finding import CalibrationCode, Finding
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, swr_of
 from yielding_coil.core.sweep import ReflectionDoubt
 
@@ -282,9 +283,14 @@ def one_port(
 class Slip:
     """Something that looks wrong with the standards: which kind of slip, and which two are concerned."""
 
-    code: Literal["left_on", "swapped", "load_high"]
+    code: CalibrationCode
     first: Standard
     second: Standard
+
+    @property
+    def finding(self) -> Finding[CalibrationCode]:
+        """As it is told."""
+        return Finding(self.code, {"first": self.first, "second": self.second})
 
 
 def slips(raw: Mapping[Standard, Complex], frequency_hz: Real) -> tuple[Slip, ...]:

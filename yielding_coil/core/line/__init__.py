@@ -1,12 +1,34 @@
 """Lines: cables, planes moved along them, an unknown one found out."""
 
-from yielding_coil.core.line.line import OPEN_END_F, Cable, Line, OpenCoax, Waves, open_coax_for, pair_ohm
+from yielding_coil.core.line.line import (
+    OPEN_END_F,
+    Cable,
+    CableRow,
+    Line,
+    OpenCoax,
+    Waves,
+    hides_antenna,
+    highest_swr_behind,
+    open_coax_for,
+    pair_ohm,
+)
 from yielding_coil.core.line.reference_plane import LineDoubt, Moved, moved, moved_ohm, worth_measuring
-from yielding_coil.core.line.unknown import FarEnd, Found, FoundLine, NotALineError, characterise, far_end
+from yielding_coil.core.line.unknown import (
+    FarEnd,
+    Found,
+    FoundLine,
+    NotALineError,
+    characterise,
+    far_end,
+    impedance_found,
+    known_cable,
+    loss_seen_db,
+)
 
 __all__ = [
     "OPEN_END_F",
     "Cable",
+    "CableRow",
     "FarEnd",
     "Found",
     "FoundLine",
@@ -18,6 +40,11 @@ __all__ = [
     "Waves",
     "characterise",
     "far_end",
+    "hides_antenna",
+    "highest_swr_behind",
+    "impedance_found",
+    "known_cable",
+    "loss_seen_db",
     "moved",
     "moved_ohm",
     "open_coax_for",

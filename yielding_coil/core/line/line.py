@@ -70,6 +70,32 @@ class Cable:
 
 
 @dataclass(frozen=True, slots=True)
+class CableRow:
+    """A class of cable, or one's own, with what is known of it; tolerances are two standard deviations.
+
+    Args:
+        key: its name in tables and designs.
+        cable: as it computes.
+        loss_tolerance, velocity_tolerance, impedance_tolerance: relative.
+        source: where the figures are from.
+        coax: else two wires.
+        lowest_hz: below it the cable loses more than its law says; None where that is not known.
+        outer_m: over the jacket of a coax; None where it is not known.
+    """
+
+    key: str
+    cable: Cable
+    loss_tolerance: float
+    velocity_tolerance: float
+    source: str
+    note: str
+    coax: bool
+    lowest_hz: float | None
+    impedance_tolerance: float = 0.02
+    outer_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
 class Line:
     """A length of cable between what hangs on its far end and its near end.
 
@@ -245,6 +271,25 @@ class Waves:
 
 
 _HALF_TURN = np.array([[0.0], [math.pi]])
+
+
+# Behind so much matched loss an antenna and a resistor read alike (return loss 20 dB, SWR 1.22 at most).
+HIDDEN_DB = 10.0
+
+
+def highest_swr_behind(loss_db: Real) -> Real:
+    """The highest SWR, against the line itself, that can be read through a matched loss in dB; shape kept.
+
+    >>> float(highest_swr_behind(np.array(10.0)).round(2))
+    1.22
+    """
+    back = 10 ** (-loss_db / 10)
+    return np.asarray((1 + back) / np.maximum(1 - back, 1e-9))
+
+
+def hides_antenna(loss_db: float) -> bool:
+    """Whether so much matched loss makes an antenna and a resistor read alike."""
+    return loss_db >= HIDDEN_DB
 
 
 @dataclass(frozen=True, slots=True)

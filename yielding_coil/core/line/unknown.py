@@ -10,7 +10,7 @@ from scipy.optimize import least_squares, nnls
 from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
-from yielding_coil.core.line.line import OPEN_END_F, Cable
+from yielding_coil.core.line.line import OPEN_END_F, Cable, CableRow
 from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import Sweep
 
@@ -299,3 +299,45 @@ def far_end(sweep: Sweep, velocity_factor: float) -> FarEnd:
         kind,
         float(returned),
     )
+
+
+# One standard deviation of the calibration's load, which no sweep of a line can see.
+LOAD_ERROR = 0.005
+# Two standard deviations: of a load, which counts twice in an impedance; of a tape's length; of a loss at best.
+LOAD_TOLERANCE, TAPE_TOLERANCE, LEAST_LOSS_TOLERANCE, MOST_TOLERANCE = 0.01, 0.002, 0.02, 0.5
+
+
+def impedance_found(found: FoundLine) -> Found:
+    """Its impedance with the doubt of the calibration's load as well."""
+    own = found.impedance_ohm
+    return Found(own.value, float(np.hypot(own.error, LOAD_ERROR * own.value)))
+
+
+def known_cable(found: FoundLine, name: str = "own cable") -> CableRow:
+    """The cable that a line is cut from, with spreads from the fit: a row as the tables have them.
+
+    Raises:
+        OutOfDomainError: the length is not known, or the tape cannot be right.
+    """
+    cable = found.cable(name)
+    high = found.high_hz / 1e6
+    loss = float(found.matched_loss_db(np.asarray(found.high_hz)))
+    error = float(np.hypot(found.loss_sqrt_db.error * math.sqrt(high), found.loss_linear_db.error * high))
+    ohm, metres = found.impedance_ohm, found.electrical_m
+    return CableRow(
+        key="",
+        cable=cable,
+        loss_tolerance=min(MOST_TOLERANCE, max(LEAST_LOSS_TOLERANCE, 2 * error / max(loss, 1e-6))),
+        velocity_tolerance=min(MOST_TOLERANCE, max(TAPE_TOLERANCE, 2 * metres.error / metres.value)),
+        source="measured",
+        note="",
+        coax=True,
+        lowest_hz=found.low_hz,
+        impedance_tolerance=min(MOST_TOLERANCE, LOAD_TOLERANCE + 2 * ohm.error / ohm.value),
+    )
+
+
+def loss_seen_db(far_open: Sweep, far_shorted: Sweep, frequency_hz: Real) -> Real:
+    """What each frequency shows of the loss by itself: the mean of both return losses, halved; shape (n,)."""
+    product = np.abs(far_open.reflection_at(frequency_hz) * far_shorted.reflection_at(frequency_hz))
+    return np.asarray(-5 * np.log10(np.maximum(product, 1e-12)))

@@ -1,6 +1,22 @@
 """Matches: networks in closed form and at their best over bands, capacitors combined."""
 
-from yielding_coil.core.matching.combining import Combination, Stock, alone, combinations, parallel, series
+from yielding_coil.core.matching.candidates import (
+    LARGEST_COAX_F,
+    MatchCandidate,
+    MatchPart,
+    MatchTemplate,
+    propose,
+)
+from yielding_coil.core.matching.combining import (
+    CapacitorKind,
+    Combination,
+    Stock,
+    alone,
+    cheapest_sold,
+    combinations,
+    parallel,
+    series,
+)
 from yielding_coil.core.matching.l_network import LNetwork, l_networks, part_for_reactance, part_for_susceptance
 from yielding_coil.core.matching.optimum import (
     Optimum,
@@ -9,25 +25,30 @@ from yielding_coil.core.matching.optimum import (
     candidates,
     shape_of,
     with_value,
-    worst_over,
 )
 
 __all__ = [
+    "LARGEST_COAX_F",
+    "CapacitorKind",
     "Combination",
     "LNetwork",
+    "MatchCandidate",
+    "MatchPart",
+    "MatchTemplate",
     "Optimum",
     "Shape",
     "Stock",
     "alone",
     "best_parts",
     "candidates",
+    "cheapest_sold",
     "combinations",
     "l_networks",
     "parallel",
     "part_for_reactance",
     "part_for_susceptance",
+    "propose",
     "series",
     "shape_of",
     "with_value",
-    "worst_over",
 ]

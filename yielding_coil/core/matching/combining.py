@@ -90,3 +90,43 @@ def combinations(
     return sorted(
         near, key=lambda c: (round(abs(c.capacitance_f / capacitance_f - 1), 3), len(c.parts), c.tolerance)
     )
+
+
+# Values sold, a decade (IEC 60063, E24).
+E24 = (10, 11, 12, 13, 15, 16, 18, 20, 22, 24, 27, 30, 33, 36, 39, 43, 47, 51, 56, 62, 68, 75, 82, 91)
+# Of what is sold: values from half to twice the wanted one.
+LEAST_SHARE, MOST_SHARE, DECADES = 0.45, 2.2, range(-13, -6)
+
+
+@dataclass(frozen=True, slots=True)
+class CapacitorKind:
+    """A kind that the trade sells: tolerance (two standard deviations), Q, usual voltages."""
+
+    name: str
+    tolerance: float
+    q: float
+    voltages_v: tuple[float, ...]
+
+
+def sold_for(kind: CapacitorKind, capacitance_f: float, voltage_v: float) -> list[Stock]:
+    """What is sold of a kind for a voltage round a value."""
+    return [
+        Stock(f"{value * 1e12:.3g} pF {kind.name}", value, kind.tolerance, voltage_v, kind.q)
+        for value in (step * 10.0**decade for decade in DECADES for step in E24)
+        if LEAST_SHARE * capacitance_f <= value <= MOST_SHARE * capacitance_f
+    ]
+
+
+def cheapest_sold(
+    kind: CapacitorKind, capacitance_f: float, voltage_v: float = 0.0, within: float = 0.1
+) -> list[Combination]:
+    """What of a kind that is sold makes a value and stands a voltage: nearest first, of the lowest voltage.
+
+    Raises:
+        OutOfDomainError: as `combinations`.
+    """
+    found: dict[tuple[tuple[str, ...], str], Combination] = {}
+    for volts in kind.voltages_v:
+        for each in combinations(sold_for(kind, capacitance_f, volts), capacitance_f, voltage_v, within):
+            found.setdefault((tuple(p.name for p in each.parts), each.way), each)
+    return sorted(found.values(), key=lambda c: (round(abs(c.capacitance_f / capacitance_f - 1), 3), len(c.parts)))

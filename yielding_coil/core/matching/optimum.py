@@ -1,6 +1,5 @@
 """The two parts of an L network that hold the bands best: the least worst SWR, not the match at the centre."""
 
-import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -17,7 +16,7 @@ from yielding_coil.core.matching.l_network import (
     part_for_susceptance,
 )
 from yielding_coil.core.parts import Capacitor, Inductor
-from yielding_coil.core.system import Antenna, Element, System
+from yielding_coil.core.system import Antenna, Element, System, worst_over
 from yielding_coil.core.target import Target, judged_at
 
 Kind = Literal["coil", "capacitor"]
@@ -65,14 +64,6 @@ def with_value(part: Inductor | Capacitor, value: float | Real) -> Inductor | Ca
     if isinstance(part, Inductor):
         return replace(part, inductance_h=value)
     return replace(part, capacitance_f=value)
-
-
-def worst_over(system: System, targets: Sequence[Target]) -> tuple[float, ...]:
-    """The worst SWR on each target, at the box."""
-    frequency, _ = judged_at(targets)
-    z = system.impedance(frequency, system.box)
-    magnitude = np.abs((z - 50) / (z + 50)).reshape(len(targets), -1).max(axis=1)
-    return tuple(float((1 + m) / (1 - m)) if m < 1 else math.inf for m in magnitude)
 
 
 def best_parts(

@@ -1,16 +1,39 @@
 """A swept impedance: what is read off it, SWR alone, how sure it is."""
 
+from yielding_coil.core.sweep.assessment import (
+    BandChange,
+    BandStanding,
+    MatchFloor,
+    above_one,
+    band_change,
+    match_floor,
+    standing,
+    suggested_targets,
+    swr_at,
+)
 from yielding_coil.core.sweep.sweep import HIGHEST_REFLECTION, Bandwidth, BestMatch, Resonance, Sweep
 from yielding_coil.core.sweep.swr_sweep import SwrReadings
+from yielding_coil.core.sweep.thinning import evenly, thinned
 from yielding_coil.core.sweep.uncertainty import NINE_IN_TEN, ReflectionDoubt
 
 __all__ = [
     "HIGHEST_REFLECTION",
     "NINE_IN_TEN",
+    "BandChange",
+    "BandStanding",
     "Bandwidth",
     "BestMatch",
+    "MatchFloor",
     "ReflectionDoubt",
     "Resonance",
     "Sweep",
     "SwrReadings",
+    "above_one",
+    "band_change",
+    "evenly",
+    "match_floor",
+    "standing",
+    "suggested_targets",
+    "swr_at",
+    "thinned",
 ]

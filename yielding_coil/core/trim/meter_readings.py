@@ -29,6 +29,8 @@ STEP = 0.01
 # Wires of one band have a Q between these (common practice; a slope that says otherwise belongs to another sign).
 # A dip is believed to repeat no better than this (common practice: 0.1 to 0.2 %), one standard deviation.
 REPEATED = 0.0015
+# 90 % to either side of a normal spread.
+BOTH_SIDES = 1.645
 # How far up the bowl round a dip a sweep's samples are used, in S + 1/S.
 BOWL = 0.35
 # How far from an edge of the sweep, in widths of the bowl, a lowest point must lie.
@@ -66,6 +68,12 @@ class Point:
         """|Γ|."""
         return float(magnitude_at_swr(self.swr))
 
+    def swr_band(self) -> tuple[float, float | None]:
+        """What the SWR may be on such a meter with 90 %; None where it may be endless."""
+        return _swr_of(self.magnitude - BOTH_SIDES * self.spread) or 1.0, _swr_of(
+            self.magnitude + BOTH_SIDES * self.spread
+        )
+
 
 @dataclass(frozen=True, slots=True)
 class Contradiction:
@@ -94,6 +102,11 @@ class Dip:
     low_hz: float | None
     high_hz: float | None
     read_next_hz: float | None
+
+
+def _swr_of(magnitude: float) -> float | None:
+    held = max(0.0, magnitude)
+    return (1 + held) / (1 - held) if held < 1 else None
 
 
 def swr_of_powers(forward_w: float, reflected_w: float) -> float:

@@ -1,6 +1,6 @@
 """Which core for a transformer, and which capacitor across its input: all candidates judged at once."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from typing import NamedTuple
 
@@ -12,10 +12,11 @@ from yielding_coil.core.conductor import Conductor
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Ring
-from yielding_coil.core.system import Antenna
+from yielding_coil.core.system import Antenna, Element, System, worst_over
 from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.winding.heat import highest_power_w, warming_c
+from yielding_coil.core.winding.heat import WARM_C, highest_power_w, warming_c
+from yielding_coil.core.winding.ring_wound import WoundTransformer
 
 # Capacitors across the input that are tried first.
 TRIED_F = np.linspace(0, 400e-12, 17)
@@ -94,6 +95,16 @@ class Judged(NamedTuple):
     rise_c: float
     highest_power_w: float | None
     fits: bool
+
+    @property
+    def holds(self) -> bool:
+        """Whether it holds every target."""
+        return self.reach <= 1
+
+    @property
+    def good(self) -> bool:
+        """Whether it fits, holds every target and stays cool at the power asked for."""
+        return self.fits and self.holds and self.rise_c <= WARM_C
 
 
 @dataclass(frozen=True, slots=True)
@@ -192,3 +203,103 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Tas
 
 def _longer(copper: Conductor | None, turns: int, metres: list[list[float]]) -> Conductor | None:
     return None if copper is None else replace(copper, length_m=np.array(metres) * turns)
+
+
+# Rings on top of each other that are tried; primaries of wires in hand.
+STACKS = (1, 2, 3)
+IN_HAND_TURNS = range(2, 13)
+
+
+class CoreChoice(NamedTuple):
+    """Every ring at its best pair of turns, the most useful first; how many pairs were judged.
+
+    What the design has now comes last where it is not among them.
+    """
+
+    rows: tuple[Judged, ...]
+    judged: int
+
+
+def choose_core(
+    element: WoundTransformer,
+    system: System,
+    targets: Sequence[Target],
+    rings: Iterable[Ring],
+    power_w: float,
+    duty: float,
+) -> CoreChoice:
+    """Every ring and pair of turns judged for a transformer of a design.
+
+    Args:
+        element: as the design has it.
+        system: the design's cascade, the transformer in it.
+        rings: of which those without loss data are left out: nobody can judge them.
+        power_w: at the radio.
+        duty: share of it that heats.
+
+    Raises:
+        NotFoundError: the system does not hold the transformer.
+    """
+    known = [r for r in rings if r.material.loss_known]
+    if not known:
+        return CoreChoice((), 0)
+    way = element.way
+    if way.in_hand > 1:
+        pairs = [(m, way.secondary_turns(m, m)) for m in IN_HAND_TURNS]
+    else:
+        pairs = turn_pairs(element.secondary / element.primary_turns)
+    task = Task(
+        antenna=system.above(element.key),
+        targets=targets,
+        power_w=arriving_w(system, element.key, targets, power_w),
+        duty=duty,
+        plan=element.part(targets[0].center_hz),
+        covered_m=element.wire.covered_m,
+        together=way.in_hand,
+    )
+    found = judge(known, pairs, task)
+    best: dict[Ring, Judged] = {}
+    for judged in found:
+        best.setdefault(judged.ring, judged)
+    rows = list(best.values())
+    if not any(is_present(element, j) for j in rows):
+        rows += [j for j in found if is_present(element, j)][:1]
+    return CoreChoice(tuple(rows), len(found))
+
+
+def is_present(element: WoundTransformer, judged: Judged) -> bool:
+    """Whether a core with its turns is what the design has now."""
+    here, there = element.core.ring, judged.ring
+    same = (here.material.mix, here.size.name, here.stack) == (there.material.mix, there.size.name, there.stack)
+    return same and (element.primary_turns, element.secondary) == (judged.primary_turns, judged.secondary_turns)
+
+
+def arriving_w(system: System, key: str, targets: Sequence[Target], power_w: float) -> float:
+    """The most that comes up to an element on any target, below it whatever the line keeps."""
+    frequency, _ = judged_at(targets, POINTS)
+    station = system.stations(frequency, power_w)[system.index(key) + 1]
+    return float(np.nanmax(station.power_w, initial=0.0)) or power_w
+
+
+class InputCapacitor(NamedTuple):
+    """The capacitor across the input that holds the targets best, and the worst SWR without and with it."""
+
+    capacitance_f: float
+    worst_without: float
+    worst_with: float
+
+
+def choose_input_capacitor(element: WoundTransformer, system: System, targets: Sequence[Target]) -> InputCapacitor:
+    """The capacitor across the input of a design's transformer, by optimisation over its targets.
+
+    Raises:
+        NotFoundError: the system does not hold the transformer.
+    """
+    bare = replace(element.part(targets[0].center_hz), input_capacitance_f=0.0)
+    above = system.above(element.key)
+    best = input_capacitance(bare, above, targets)
+    worst = [
+        max(worst_over(System(above, [Element(element.key, "through", each)]), targets))
+        for each in (bare, replace(bare, input_capacitance_f=best))
+    ]
+    return InputCapacitor(best, *worst)

@@ -76,6 +76,17 @@ class Coupler:
         across = self.transformer.winding_capacitance_f + farad
         return replace(self.transformer, winding_capacitance_f=across).flow(frequency_hz, load_ohm).near_ohm
 
+    def peak_voltage_v(self, antenna: Antenna, frequency_hz: float, capacitance_f: float, power_w: float) -> float:
+        """Peak across the capacitor with so much power into the coupler.
+
+        Raises:
+            OutOfDomainError: the frequency lies outside what is known of the antenna.
+        """
+        f = np.array([frequency_hz])
+        across = self.transformer.winding_capacitance_f + capacitance_f
+        flow = replace(self.transformer, winding_capacitance_f=across).flow(f, antenna.impedance_at(f))
+        return float((flow.load_v * np.sqrt(power_w / flow.input_w))[0])
+
     def with_leakage(self, times: float) -> "Coupler":
         """The same with its primary squeezed or pulled apart."""
         return replace(self, transformer=replace(self.transformer, leakage_h=self.transformer.leakage_h * times))

@@ -1,20 +1,52 @@
 """Wires: how long to cut, as a tape shows it, and as they hang."""
 
-from yielding_coil.core.wire.hung_wire import Done, Hanging
-from yielding_coil.core.wire.lengths import USUAL_ADDED, Arrangement, Length, Rule, Shape, room, scaled, segments
+from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
+from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind
+from yielding_coil.core.wire.hung_wire import ActOn, Done, Hanging, HungUp, ReadOn, WireEvent, replay
+from yielding_coil.core.wire.lengths import (
+    USUAL_ADDED,
+    Arrangement,
+    Fitting,
+    Length,
+    Rule,
+    Shape,
+    ShapeFit,
+    room,
+    scaled,
+    segments,
+    what_fits,
+)
 from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
+    "FORMS",
     "STEP_M",
     "USUAL_ADDED",
+    "ActOn",
     "Arrangement",
+    "Band",
+    "CutList",
+    "CutPlan",
     "Done",
+    "Fitting",
     "Hanging",
+    "HungUp",
     "Length",
+    "Part",
+    "ReadOn",
     "Rule",
+    "SchoolLength",
     "Shape",
+    "ShapeFit",
+    "WireEvent",
+    "WireForm",
+    "WireKind",
+    "cut_list",
     "on_tape",
+    "replay",
     "room",
+    "rules_for",
     "scaled",
     "segments",
+    "what_fits",
 ]

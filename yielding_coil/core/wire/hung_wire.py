@@ -77,3 +77,55 @@ class Hanging:
         pieces, folded = list(self.pieces_m), list(self.folded_m)
         pieces[link], folded[link] = piece_m, folded_m
         return replace(self, pieces_m=tuple(pieces), folded_m=tuple(folded))
+
+
+@dataclass(frozen=True, slots=True)
+class HungUp:
+    """It went up: one leg from the feedpoint to where each band ends, highest band first."""
+
+    reach_m: tuple[float, ...]
+    arrangement: Arrangement = "linked"
+
+
+@dataclass(frozen=True, slots=True)
+class ActOn:
+    """Something was done to the piece of a band, one amount a leg."""
+
+    link: int
+    act: Done
+    per_leg_m: tuple[float, ...] = ()
+
+
+@dataclass(frozen=True, slots=True)
+class ReadOn:
+    """Something was read on a band."""
+
+    link: int
+
+
+WireEvent = HungUp | ActOn | ReadOn
+
+
+def replay(events: Sequence[WireEvent | None]) -> list[Hanging | None]:
+    """How the wire hung after each event; None before it went up.
+
+    Args:
+        events: of a log, oldest first; None for what does not concern the wire.
+
+    Raises:
+        OutOfDomainError: an act on a wire that does not hang yet, or that it cannot have had.
+    """
+    hanging: Hanging | None = None
+    out: list[Hanging | None] = []
+    for event in events:
+        if isinstance(event, HungUp):
+            hanging = Hanging.hung(event.reach_m, event.arrangement)
+        elif event is not None:
+            if hanging is None:
+                raise OutOfDomainError("entry", "of a wire not hung yet", "after how long its legs are as it hangs")
+            if isinstance(event, ActOn):
+                hanging = hanging.after(event.link, event.act, event.per_leg_m)
+            elif event.link >= len(hanging.pieces_m):
+                raise OutOfDomainError("link", event.link, f"one of {len(hanging.pieces_m)} bands, from 0")
+        out.append(hanging)
+    return out

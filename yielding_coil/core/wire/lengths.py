@@ -146,3 +146,54 @@ def room(needs: Literal["span", "pole"], available_m: float) -> float:
     require_positive("available_m", available_m)
     taken = 2 * ROPE_M if needs == "span" else POLE_LOSS_M
     return max(0.0, available_m - taken)
+
+
+@dataclass(frozen=True, slots=True)
+class Fitting:
+    """A band in a shape: what it needs, and what is left of the room (below zero: what is missing)."""
+
+    label: str
+    needs_m: float
+    left_m: float
+
+
+@dataclass(frozen=True, slots=True)
+class ShapeFit:
+    """A shape of antenna: the lowest band that fits, and the next one that does not."""
+
+    shape: Shape
+    room_m: float
+    lowest: Fitting | None
+    next: Fitting | None
+
+
+def what_fits(
+    bands: Sequence[tuple[str, float]], rules: Sequence[Rule], span_m: float | None, pole_m: float | None
+) -> list[ShapeFit]:
+    """The lowest band of each shape for a span, a pole, or both.
+
+    Args:
+        bands: label and the frequency in its middle, lowest first.
+        rules: the table of schools, of which each shape takes its form's first.
+        span_m, pole_m: what there is to hang it on; None where there is none.
+
+    Raises:
+        OutOfDomainError: neither of them, or one not above zero.
+    """
+    if span_m is None and pole_m is None:
+        raise OutOfDomainError("span_m", "neither a span nor a pole", "one of them")
+    out = []
+    for shape in SHAPES:
+        available = span_m if shape.needs == "span" else pole_m
+        if available is None:
+            continue
+        rule = next(r for r in rules if r.form == shape.form)
+        there = room(shape.needs, available)
+        fitting = []
+        for label, middle_hz in bands:
+            needs = shape.share * rule.length(middle_hz).length_m
+            fitting.append(Fitting(label, needs, there - needs))
+        fits = [f for f in fitting if f.left_m >= 0]
+        tight = [f for f in fitting if f.left_m < 0]
+        out.append(ShapeFit(shape, there, fits[0] if fits else None, tight[-1] if tight else None))
+    return out

@@ -7,7 +7,20 @@ export type Schemas = components['schemas'];
 export type Analyser = Schemas['AnalyserOut'];
 export type Calibration = Schemas['CalibrationOut'];
 export type Fan = Schemas['Fan'];
-export type Finding = Schemas['Finding'];
+/** Something to know: a code of its subject, and SI values. */
+export type Finding<Code extends string = string> = {
+	code: Code;
+	grave: boolean;
+	values: Record<string, number | string | null>;
+};
+export type AcquisitionFinding = Schemas['AcquisitionFinding'];
+export type BenchFinding = Schemas['BenchFinding'];
+export type CalibrationFinding = Schemas['CalibrationFinding'];
+export type DesignFinding = Schemas['DesignFinding'];
+export type EvidenceFinding = Schemas['EvidenceFinding'];
+export type FaultCode = Schemas['StatedOut']['code'];
+export type TrimFinding = Schemas['TrimFinding'];
+export type WindingFinding = Schemas['WindingFinding'];
 export type FoundLine = Schemas['LineOut'];
 export type JobAsked = Schemas['SweepAsked'] | Schemas['StandardAsked'] | Schemas['CheckAsked'];
 export type JobState = Schemas['JobOut'];

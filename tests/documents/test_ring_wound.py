@@ -67,6 +67,10 @@ def unun(**changes):
     return WoundTransformer(**{**made, "secondary_turns": 16, **changes})
 
 
+def wound(**changes):
+    return unun(**changes).to_core()
+
+
 @pytest.mark.parametrize("kept", [UNUN_1, RING_COIL_1], ids=["unun", "ring coil"])
 def test_version_1_of_a_wound_thing_is_read_and_written_unchanged(kept):
     assert stands_in(kept, ANY.validate_python(kept).model_dump(mode="json"))
@@ -75,18 +79,18 @@ def test_version_1_of_a_wound_thing_is_read_and_written_unchanged(kept):
 @pytest.mark.parametrize("wiring", WIRINGS)
 def test_wires_in_hand_fix_the_secondary(wiring):
     way = WIRINGS[wiring]
-    made = unun(wiring=wiring, primary_turns=4, secondary_turns=16)
+    made = wound(wiring=wiring, primary_turns=4, secondary_turns=16)
 
     assert made.secondary == (16 if way.ratio is None else 4 * way.ratio)
-    part = made.to_core(14e6)
+    part = made.part(14e6)
     assert part.turns_ratio == made.secondary / 4
     assert (part.line is not None) == way.as_line
-    assert len(made.winding().strands) == (2 if way.in_hand == 1 else way.in_hand)
+    assert len(made.layout().strands) == (2 if way.in_hand == 1 else way.in_hand)
 
 
 def test_below_a_tap_runs_the_difference_of_both_currents():
     """Kirchhoff at the tap of 2 in 16: the lower two turns carry 1 − 2/16 of the input's current."""
-    tapped, own = unun(primary_wire=False).to_core(0), unun().to_core(0)
+    tapped, own = wound(primary_wire=False).part(0), wound().part(0)
 
     assert tapped.primary is not None
     assert tapped.primary.share == pytest.approx(0.875)
@@ -99,22 +103,22 @@ def test_below_a_tap_runs_the_difference_of_both_currents():
 
 
 def test_what_is_not_told_is_nominal_and_strays_and_what_is_told_does_not():
-    nominal, told = unun(), unun(leakage_h=0.12e-6, winding_capacitance_f=2e-12)
+    nominal, told = wound(), wound(leakage_h=0.12e-6, winding_capacitance_f=2e-12)
 
     assert {s.name for s in nominal.spreads(0)} == {"unun", "unun leakage", "unun capacitance"}
     assert {s.name for s in told.spreads(0)} == {"unun"}
-    assert told.to_core(0).leakage_h == 0.12e-6
+    assert told.part(0).leakage_h == 0.12e-6
     # 0.05 to 0.25 µH on a primary of a few turns, 2 to 5 pF across (ranges from memory).
     for turns in (1, 2, 3):
-        assert 0.05e-6 <= unun(primary_turns=turns).nominal_leakage_h <= 0.25e-6
+        assert 0.05e-6 <= wound(primary_turns=turns).nominal_leakage_h <= 0.25e-6
     for crossed in (True, False):
-        assert 2e-12 <= unun(crossed=crossed).nominal_capacitance_f <= 5e-12
+        assert 2e-12 <= wound(crossed=crossed).nominal_capacitance_f <= 5e-12
 
 
 def test_no_build_has_a_stray_field_below_zero():
     """Ranges from memory are wide: a normal of that spread turns negative once in a thousand."""
-    made = unun(input_capacitance_f=90e-12)
-    system = System(FixedLoad(3200.0), [Element("unun", "through", made.to_core(0))])
+    made = wound(input_capacitance_f=90e-12)
+    system = System(FixedLoad(3200.0), [Element("unun", "through", made.part(0))])
     spreads = made.spreads(0)
 
     part = varied(system, spreads, sample(spreads, np.random.default_rng(20261124), 4096)).elements[0].part
@@ -125,22 +129,22 @@ def test_no_build_has_a_stray_field_below_zero():
 
 
 def test_a_measured_ring_is_known_to_a_percent_and_its_factor_counts():
-    nominal = unun()
+    nominal = wound()
     al = 1.3 * nominal.core.ring.computed_al_h
-    measured = unun(core={**FT240_43, "al_h": al})
+    measured = wound(core={**FT240_43, "al_h": al})
 
     assert (nominal.spread, measured.spread) == (0.2, 0.01)
-    ratio = measured.to_core(0).magnetising_ohm(7e6) / nominal.to_core(0).magnetising_ohm(7e6)
+    ratio = measured.part(0).magnetising_ohm(7e6) / nominal.part(0).magnetising_ohm(7e6)
     assert ratio == pytest.approx(1.3)
 
 
 def test_a_pair_of_wires_as_a_line():
     """Two round wires: 120/√εr·acosh(s/d) Ω (Pozar, 4th ed., Table 2.1); εr 2.2 between them (from memory)."""
-    pair = unun(wiring="current-balun-1", primary_turns=10).pair
+    pair = wound(wiring="current-balun-1", primary_turns=10).pair
 
     assert float(pair.cable.impedance_ohm) == pytest.approx(120 / math.sqrt(2.2) * math.acosh(1.08), rel=1e-9)
     # Two of them side by side at the radio of a 4:1 balun.
-    four = unun(wiring="current-balun-4-two", primary_turns=10).to_core(0)
+    four = wound(wiring="current-balun-4-two", primary_turns=10).part(0)
     assert four.line is not None
     assert float(four.line.cable.impedance_ohm) == pytest.approx(float(pair.cable.impedance_ohm) / 2)
 
@@ -151,16 +155,16 @@ def test_wire_of_ones_own_in_an_air_coil():
     values = {"diameter_m": 1.6e-3, "covered_m": 1.7e-3}
     made = {"key": "coil", "place": "series", "inductance_h": 2e-6, "former_m": 0.032, "wire": "cu-1.6"}
     copper, steel = (
-        Coil(**made, wire_piece={**own, "values": {**values, "metal": m}}) for m in ("copper", "steel")
+        Coil(**made, wire_piece={**own, "values": {**values, "metal": m}}).to_core() for m in ("copper", "steel")
     )
 
-    assert copper.exact_turns(14e6) == pytest.approx(Coil(**made).exact_turns(14e6))
+    assert copper.exact_turns(14e6) == pytest.approx(Coil(**made).to_core().exact_turns(14e6))
     assert steel.exact_turns(14e6) == copper.exact_turns(14e6)
-    assert steel.to_core(14e6).q < 0.1 * copper.to_core(14e6).q
+    assert steel.part(14e6).q < 0.1 * copper.part(14e6).q
 
 
 def test_turns_on_a_ring_come_nearest_to_an_inductance():
-    coil = CoilOnRing(key="c", place="series", turns=1, core=RingCore(mix="2", size="T68"), wire="cu-0.5")
+    coil = CoilOnRing(key="c", place="series", turns=1, core=RingCore(mix="2", size="T68"), wire="cu-0.5").to_core()
     ring = coil.core.ring
 
     for henry in (0.3e-6, 1e-6, 2.28e-6, 5e-6):
@@ -171,11 +175,11 @@ def test_turns_on_a_ring_come_nearest_to_an_inductance():
 
 def test_refusals():
     with pytest.raises(OutOfDomainError, match="at most the 16 turns of the whole winding"):
-        unun(primary_turns=17).to_core(0)
+        wound(primary_turns=17).part(0)
     with pytest.raises(NotFoundError, match="no mix “soap”"):
-        unun(core={"mix": "soap", "size": "FT240"}).to_core(0)
+        wound(core={"mix": "soap", "size": "FT240"})
     with pytest.raises(NotFoundError, match="no wire “rope”"):
-        unun(wire="rope").winding()
+        wound(wire="rope")
     for bad in ({"wiring": "knitted"}, {"primary_turns": 0}, {"core": {**FT240_43, "stack": 0}}, {"tail_m": -1}):
         with pytest.raises(ValidationError):
             unun(**bad)
@@ -192,11 +196,11 @@ def test_a_tap_lies_inside_its_coil():
     }
 
     with pytest.raises(OutOfDomainError, match="tap_turns is 40; it must be less than"):
-        DesignContent(**content).system(FixedLoad(50.0))
+        DesignContent(**content).to_core(FixedLoad(50.0)).system()
 
 
 def test_every_wire_of_the_table_winds():
     for key in data.wires():
-        made = unun(wire=key, secondary_turns=4)
-        assert made.to_core(0).primary is not None
-        assert made.winding().cuts()[0].cut_m > 0
+        made = wound(wire=key, secondary_turns=4)
+        assert made.part(0).primary is not None
+        assert made.layout().cuts()[0].cut_m > 0

@@ -74,7 +74,7 @@ def test_a_coil_reads_its_inductance_where_it_is_read():
     """The value is the reading at the band: reactance of the core part over ω, capacitance included."""
     import numpy as np
 
-    part = coil().to_core(21.225e6)
+    part = coil().to_core().part(21.225e6)
     reads = np.imag(part.impedance_ohm(21.225e6)) / (2 * np.pi * 21.225e6)
 
     assert reads == pytest.approx(2.28e-6, rel=2e-4)
@@ -82,10 +82,10 @@ def test_a_coil_reads_its_inductance_where_it_is_read():
 
 
 def test_turns_come_in_halves_and_the_exact_fraction_reads_the_value():
-    exact = coil().exact_turns(21.225e6)
+    exact = coil().to_core().exact_turns(21.225e6)
 
-    assert coil().solenoid(exact).reading_h(21.225e6) == pytest.approx(2.28e-6, rel=1e-6)
-    assert coil().turns(21.225e6) in (
+    assert coil().to_core().solenoid(exact).reading_h(21.225e6) == pytest.approx(2.28e-6, rel=1e-6)
+    assert coil().to_core().turns(21.225e6) in (
         round(exact * 2) / 2,
         round(exact * 2) / 2 + 0.5,
         round(exact * 2) / 2 - 0.5,
@@ -102,14 +102,14 @@ def test_turns_come_in_halves_and_the_exact_fraction_reads_the_value():
 )
 def test_a_coil_that_cannot_be_wound_is_refused(changes, words):
     with pytest.raises(OutOfDomainError, match=words):
-        coil(**changes).to_core(21.225e6)
+        coil(**changes).to_core().part(21.225e6)
 
 
 def test_what_is_not_in_the_tables_is_refused():
     with pytest.raises(NotFoundError, match="no cable “string”"):
-        CoaxCapacitor(key="c", place="shunt", capacitance_f=1e-11, cable="string").to_core(7e6)
+        CoaxCapacitor(key="c", place="shunt", capacitance_f=1e-11, cable="string").to_core()
     with pytest.raises(NotFoundError, match="no wire “string”"):
-        coil(wire="string").to_core(7e6)
+        coil(wire="string").to_core()
 
 
 @pytest.mark.parametrize(
@@ -133,4 +133,4 @@ def test_two_elements_with_one_key_are_refused():
 
     twice = DesignContent.model_validate({**VERSION_1, "elements": VERSION_1["elements"][:1] * 2})
     with pytest.raises(OutOfDomainError, match="a key of its own each"):
-        twice.system(FixedLoad(50))
+        twice.to_core(FixedLoad(50)).system()

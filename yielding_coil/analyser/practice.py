@@ -1,0 +1,127 @@
+"""A winding of a design as plain numbers, for the simulated bench to wind it, right or with a fault."""
+
+import json
+import math
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import numpy as np
+
+from yielding_coil.core.bench import setup_of
+from yielding_coil.core.parts import Inductor
+from yielding_coil.core.winding import (
+    AirCoil,
+    AnyWinding,
+    CoilOnRing,
+    LegTrap,
+    LineChoke,
+    RingCore,
+    WoundTransformer,
+)
+
+Numbers = dict[str, object]
+
+
+def winding_text(element: AnyWinding, center_hz: float, setup_key: str, fault: str) -> str:
+    """One wound element as a JSON object.
+
+    Args:
+        center_hz: where values of parts are meant.
+        fault: its code; "any" or "none".
+
+    Raises:
+        NotFoundError: it is not swept so.
+    """
+    setup = setup_of(element, setup_key)
+    spec: Numbers = {
+        "fault": fault,
+        "setup": {
+            "key": setup.key,
+            "load_ohm": setup.load_ohm if math.isfinite(setup.load_ohm) else None,
+            "link_turns": setup.link_turns,
+            "common": setup.common,
+        },
+    }
+    return json.dumps({**spec, **NUMBERS[type(element)](element, center_hz)})
+
+
+def _core(core: RingCore) -> Numbers:
+    return {"mix": core.ring.material.mix, "size": core.ring.size.name, "stack": core.ring.stack}
+
+
+def _coil(part: Inductor, turns: float, spread: float) -> Numbers:
+    return {
+        "kind": "coil",
+        "turns": turns,
+        "inductance_h": float(np.asarray(part.inductance_h)),
+        "q": float(np.asarray(part.q)),
+        "q_at_hz": part.q_at_hz,
+        "capacitance_f": float(np.asarray(part.self_capacitance_f)),
+        "spread": spread,
+    }
+
+
+def _air_coil(element: AirCoil, center_hz: float) -> Numbers:
+    return _coil(element.part(center_hz), element.turns(center_hz), element.spread)
+
+
+def _ring(core: RingCore, turns: int, crossed: bool, stray_f: float) -> Numbers:
+    return {"kind": "ring", **_core(core), "turns": turns, "crossed": crossed, "stray_f": stray_f}
+
+
+def _ring_coil(element: CoilOnRing, center_hz: float) -> Numbers:
+    return _ring(element.core, element.turns, element.crossed, element.winding_capacitance_f)
+
+
+def _choke(element: LineChoke, center_hz: float) -> Numbers:
+    part = element.part()
+    if isinstance(part, Inductor):
+        return _coil(part, element.turns, element.spreads()[0].relative)
+    stray = float(np.asarray(part.winding_capacitance_f))
+    return _ring(element.on_ring, element.turns, element.crossed, stray)
+
+
+def _trap(element: LegTrap, center_hz: float) -> Numbers:
+    trap = element.part()
+    return {
+        "kind": "trap",
+        "turns": element.turns,
+        "inductance_h": float(np.asarray(trap.inductance_h)),
+        "capacitance_f": float(np.asarray(trap.capacitance_f)),
+        "q": float(np.asarray(trap.q)),
+        "own_f": element.own_f,
+        "spread": element.coil_spread,
+    }
+
+
+def _transformer(element: WoundTransformer, center_hz: float) -> Numbers:
+    way, part = element.way, element.part(center_hz)
+    line = part.line
+    return {
+        "kind": "transformer",
+        **_core(element.core),
+        "wiring": element.wiring,
+        "crossed": element.crossed,
+        "primary": element.primary_turns,
+        "secondary": element.secondary,
+        "leakage_h": element.nominal_leakage_h,
+        "stray_f": float(np.asarray(part.winding_capacitance_f)),
+        "input_f": element.input_capacitance_f,
+        "share": way.share,
+        "line": line
+        and {
+            "impedance_ohm": float(np.asarray(line.cable.impedance_ohm)),
+            "velocity_factor": float(np.asarray(line.cable.velocity_factor)),
+            "loss_sqrt": float(np.asarray(line.cable.loss_sqrt)),
+            "length_m": line.length_m,
+        },
+    }
+
+
+NUMBERS: Mapping[type[AnyWinding], Callable[[Any, float], Numbers]] = {
+    AirCoil: _air_coil,
+    CoilOnRing: _ring_coil,
+    WoundTransformer: _transformer,
+    LineChoke: _choke,
+    LegTrap: _trap,
+}

@@ -1,0 +1,26 @@
+"""What goes wrong while winding, a file a fault: each says what then lies on the bench in place of the plan.
+
+Whoever adds one writes its file, its row here, its code in `core.finding`, and its words on the page.
+"""
+
+from collections.abc import Callable
+
+from yielding_coil.core.bench.faults.bucking import bucking
+from yielding_coil.core.bench.faults.capacitor import capacitor
+from yielding_coil.core.bench.faults.other_core import other_core
+from yielding_coil.core.bench.faults.reversed_wire import reversed_wire
+from yielding_coil.core.bench.faults.shorted_turn import shorted_turn
+from yielding_coil.core.bench.faults.tap import tap
+from yielding_coil.core.bench.faults.turn_count import turn_count
+from yielding_coil.core.bench.planned import Planned
+from yielding_coil.core.bench.verdict import Suspect
+
+FAULTS: tuple[Callable[[Planned], list[Suspect]], ...] = (
+    turn_count,
+    tap,
+    reversed_wire,
+    bucking,
+    other_core,
+    shorted_turn,
+    capacitor,
+)

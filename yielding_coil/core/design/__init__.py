@@ -1,0 +1,57 @@
+"""Designs: what stands below an antenna, what it will do, how its parts are made, how many builds hold."""
+
+from yielding_coil.core.design.design import (
+    CapacitorToMake,
+    CoaxCapacitor,
+    Design,
+    Feedline,
+    FixedCapacitor,
+    LineToMake,
+    nothing_wound,
+)
+from yielding_coil.core.design.findings import design_findings
+from yielding_coil.core.design.parts_list import parts_list
+from yielding_coil.core.design.prediction import (
+    Evaluation,
+    FeedlineComparison,
+    arc_midpoint,
+    compare_feedlines,
+    drawn_grid,
+    evaluate,
+)
+from yielding_coil.core.design.yields import (
+    AtLimit,
+    DesignSummary,
+    YieldGain,
+    YieldPrediction,
+    design_yield,
+    predict_yield,
+    share_of,
+    summary_of,
+)
+
+__all__ = [
+    "AtLimit",
+    "CapacitorToMake",
+    "CoaxCapacitor",
+    "Design",
+    "DesignSummary",
+    "Evaluation",
+    "Feedline",
+    "FeedlineComparison",
+    "FixedCapacitor",
+    "LineToMake",
+    "YieldGain",
+    "YieldPrediction",
+    "arc_midpoint",
+    "compare_feedlines",
+    "design_findings",
+    "design_yield",
+    "drawn_grid",
+    "evaluate",
+    "nothing_wound",
+    "parts_list",
+    "predict_yield",
+    "share_of",
+    "summary_of",
+]

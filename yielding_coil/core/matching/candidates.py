@@ -1,0 +1,176 @@
+"""The L networks for a design, at their best over the targets or exact at one frequency, as one would make them."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from yielding_coil.core.conductor import WindingWire
+from yielding_coil.core.design import CoaxCapacitor, Design, FixedCapacitor, share_of
+from yielding_coil.core.element import DesignElement
+from yielding_coil.core.errors import NotMatchableError, RefusedError
+from yielding_coil.core.line import CableRow
+from yielding_coil.core.matching.l_network import (
+    LNetwork,
+    l_networks,
+    part_for_reactance,
+    part_for_susceptance,
+)
+from yielding_coil.core.matching.optimum import Kind, Shape, best_parts, candidates, shape_of
+from yielding_coil.core.parts import Capacitor, Inductor, inductance_reading_h
+from yielding_coil.core.system import worst_over
+from yielding_coil.core.winding import AirCoil
+
+# A coax capacitor longer than about half a metre is a bought one.
+LARGEST_COAX_F = 50e-12
+# Smaller than this nobody makes one: the antenna is matched without that part.
+LEAST_VALUE: dict[Kind, float] = {"coil": 1e-10, "capacitor": 1e-14}
+CAPACITOR_Q = 1000.0
+
+
+@dataclass(frozen=True, slots=True)
+class MatchTemplate:
+    """What the parts of a match are made of: a former and its wire, a coax to cut capacitors from."""
+
+    wire: WindingWire
+    cable: CableRow
+    former_m: float = 0.032
+    pitch_m: float | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class MatchPart:
+    """One part of a match: henry as an analyser reads it for a coil, farad for a capacitor."""
+
+    key: str
+    kind: Literal["coil", "coax_capacitor", "capacitor"]
+    place: Literal["series", "shunt"]
+    value: float
+
+    def element(self, template: MatchTemplate) -> DesignElement:
+        """As it would be made."""
+        if self.kind == "coil":
+            return AirCoil(
+                key=self.key,
+                place=self.place,
+                inductance_h=self.value,
+                former_m=template.former_m,
+                wire=template.wire,
+                pitch_m=template.pitch_m,
+            )
+        if self.kind == "coax_capacitor":
+            return CoaxCapacitor(key=self.key, place=self.place, capacitance_f=self.value, cable=template.cable)
+        return FixedCapacitor(key=self.key, place=self.place, capacitance_f=self.value)
+
+
+@dataclass(frozen=True, slots=True)
+class MatchCandidate:
+    """One L network at its best: its parts from the antenna down, or why it cannot be made.
+
+    `share` is of builds that hold, `heat_w` what the parts lose at the design's centre.
+    """
+
+    shape: Shape
+    parts: tuple[MatchPart, ...] = ()
+    worst_swr: float = math.inf
+    share: float = 0.0
+    heat_w: float = math.nan
+    refused: str | None = None
+
+
+def propose(
+    design: Design, template: MatchTemplate, *, at_hz: float | None = None, power_w: float = 100.0
+) -> list[MatchCandidate]:
+    """Every L network at its best, best yield first; those that cannot be made come last, with the reason.
+
+    Args:
+        design: of whose elements only the line stays.
+        at_hz: matched exactly here, in closed form; at the best over the targets when None.
+
+    Raises:
+        NotMatchableError: no L network matches the antenna at all.
+    """
+    networks: Sequence[LNetwork] = (
+        candidates(design.antenna, design.targets)
+        if at_hz is None
+        else l_networks(complex(design.antenna.impedance_at(at_hz)), at_hz)
+    )
+    found = [_candidate(design, network, template, at_hz, power_w) for network in networks]
+    return sorted(found, key=lambda c: (c.refused is not None, -c.share, c.worst_swr))
+
+
+def _parts(shape: Shape, series_value: float, shunt_value: float) -> tuple[MatchPart, ...]:
+    """Both parts in order from the antenna down.
+
+    Raises:
+        NotMatchableError: one of them comes out as nothing.
+    """
+    alike = shape.series == shape.shunt
+    shunt = _part("shunt" if alike else shape.shunt, shape.shunt, "shunt", shunt_value)
+    series = _part("series" if alike else shape.series, shape.series, "series", series_value)
+    return (shunt, series) if shape.shunt_at == "load" else (series, shunt)
+
+
+def _part(key: str, kind: Kind, place: Literal["series", "shunt"], value: float) -> MatchPart:
+    if value < LEAST_VALUE[kind]:
+        where = "in series" if place == "series" else "across"
+        raise NotMatchableError(
+            f"the {kind} {where} comes out as nothing: here the antenna is matched without it",
+            accepted="the antenna as it is, or one part alone",
+        )
+    if kind == "coil":
+        return MatchPart(key, "coil", place, value)
+    return MatchPart(key, "coax_capacitor" if value <= LARGEST_COAX_F else "capacitor", place, value)
+
+
+def _with_match(design: Design, parts: Sequence[MatchPart], template: MatchTemplate) -> Design:
+    """The design with this match above its line."""
+    below = tuple(e for e in design.elements if not e.by_hand)
+    return replace(design, elements=(*(p.element(template) for p in parts), *below))
+
+
+def _candidate(
+    design: Design, network: LNetwork, template: MatchTemplate, at_hz: float | None, power_w: float
+) -> MatchCandidate:
+    shape, center = shape_of(network), design.center_hz
+    try:
+        if at_hz is not None:
+            parts = _parts(
+                shape,
+                part_for_reactance(network.series_reactance_ohm, at_hz)[1],
+                part_for_susceptance(network.shunt_susceptance_s, at_hz)[1],
+            )
+        else:
+            parts = _best_parts(design, network, shape, template)
+        made = _with_match(design, parts, template)
+        system = made.system()
+    except RefusedError as why:
+        return MatchCandidate(shape, refused=why.message)
+    stations = system.stations(center, power_w)
+    return MatchCandidate(
+        shape,
+        parts,
+        max(worst_over(system, design.targets)),
+        share_of(made, system),
+        sum(float(s.loss_w) for s in stations[1 : system.box + 1]),
+    )
+
+
+def _best_parts(design: Design, network: LNetwork, shape: Shape, template: MatchTemplate) -> tuple[MatchPart, ...]:
+    """The best values, with the quality of parts made to those values: twice round is enough."""
+    center = design.center_hz
+    coil: Inductor | None = None
+    capacitor: Capacitor | None = None
+    parts: tuple[MatchPart, ...] = ()
+    for _ in range(2):
+        best = best_parts(design.antenna, network, design.targets, coil, capacitor)
+        own_f = 0.0 if coil is None else float(coil.self_capacitance_f)
+        values = [
+            inductance_reading_h(value, center, own_f) if kind == "coil" else value
+            for kind, value in ((shape.series, best.series_value), (shape.shunt, best.shunt_value))
+        ]
+        parts = _parts(shape, *values)
+        made = _with_match(design, parts, template).elements
+        coil = next((e.part(center) for e in made if isinstance(e, AirCoil)), None)
+        capacitor = Capacitor(1e-11, q=CAPACITOR_Q)
+    return parts

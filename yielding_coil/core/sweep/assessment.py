@@ -1,0 +1,155 @@
+"""What a sweep says of a wire on bands: how it stands, the floor under any match, what changed, what to hold."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import TypeAlias
+
+import numpy as np
+
+from yielding_coil.core.arrays import Real
+from yielding_coil.core.limits import lowest_swr
+from yielding_coil.core.reflection import reflection_of, swr_of, swr_of_impedance
+from yielding_coil.core.sweep.sweep import Sweep
+from yielding_coil.core.sweep.swr_sweep import SwrReadings
+from yielding_coil.core.target import Target
+
+Swept: TypeAlias = Sweep | SwrReadings
+# Frequencies on a band at which it is looked at.
+POINTS = 101
+# Where no band lies inside a sweep: so much either way of its best match. The usual SWR limit.
+AROUND_BEST, USUAL_LIMIT = 0.01, 2.0
+
+
+@dataclass(frozen=True, slots=True)
+class MatchFloor:
+    """The least worst SWR that any lossless match can hold over a target, by how much it may contain."""
+
+    q: float
+    antenna_alone: float
+    one_more: float
+    any: float
+
+
+@dataclass(frozen=True, slots=True)
+class BandStanding:
+    """How a wire stands in one target, without a match. R, X and the floor are None where only SWR is known."""
+
+    label: str
+    swr_limit: float
+    worst_swr: float
+    best_swr: float
+    holds: bool
+    lowest_resistance_ohm: float | None = None
+    highest_resistance_ohm: float | None = None
+    lowest_reactance_ohm: float | None = None
+    highest_reactance_ohm: float | None = None
+    floor: MatchFloor | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class BandChange:
+    """A second sweep against a first in one target, R and X at its centre; None where one has none of it."""
+
+    label: str
+    center_hz: float
+    first_worst_swr: float | None
+    second_worst_swr: float | None
+    resistance_change_ohm: float | None
+    reactance_change_ohm: float | None
+
+
+def swr_at(found: Swept, frequency_hz: Real) -> Real:
+    """SWR against 50 Ω inside a sweep, shape (n,)."""
+    if isinstance(found, SwrReadings):
+        return swr_of(found.magnitude_at(frequency_hz).astype(complex))
+    return swr_of_impedance(found.impedance_at(frequency_hz))
+
+
+@lru_cache(maxsize=512)
+def match_floor(antenna: Sweep, target: Target) -> MatchFloor | None:
+    """The floor under any match of a swept antenna on a target; None where its Q is not known there.
+
+    It hangs on nothing that is dragged: computed once for an antenna at hand.
+    """
+    q = float(antenna.q(target.center_hz))
+    if not (np.isfinite(q) and q > 0):
+        return None
+    wide = (target.high_hz - target.low_hz) / target.center_hz
+    return MatchFloor(
+        q,
+        lowest_swr(wide, q, "antenna alone"),
+        lowest_swr(wide, q, "one more"),
+        lowest_swr(wide, q, "any"),
+    )
+
+
+def standing(found: Swept, target: Target) -> BandStanding:
+    """How a wire stands in a target that lies inside its sweep."""
+    at = np.linspace(target.low_hz, target.high_hz, POINTS)
+    swr = swr_at(found, at)
+    worst, best = float(swr.max()), float(swr.min())
+    holds = worst <= target.swr_limit
+    if isinstance(found, SwrReadings):
+        return BandStanding(target.label, target.swr_limit, worst, best, holds)
+    z = found.impedance_at(at)
+    return BandStanding(
+        target.label,
+        target.swr_limit,
+        worst,
+        best,
+        holds,
+        float(z.real.min()),
+        float(z.real.max()),
+        float(z.imag.min()),
+        float(z.imag.max()),
+        match_floor(found, target),
+    )
+
+
+def band_change(first: Swept, second: Swept, target: Target) -> BandChange:
+    """What became of one sweep in another on a target."""
+    (worst_before, before), (worst_after, after) = (_on_band(each, target) for each in (first, second))
+    change = None if before is None or after is None else after - before
+    return BandChange(
+        target.label,
+        target.center_hz,
+        worst_before,
+        worst_after,
+        None if change is None else change.real,
+        None if change is None else change.imag,
+    )
+
+
+def _on_band(found: Swept, target: Target) -> tuple[float | None, complex | None]:
+    """The worst SWR on a band and the impedance at its centre, as far as a sweep reaches and carries them."""
+    if not (found.low_hz <= target.low_hz and target.high_hz <= found.high_hz):
+        return None, None
+    worst = float(swr_at(found, np.linspace(target.low_hz, target.high_hz, POINTS)).max())
+    return worst, complex(found.impedance_at(target.center_hz)) if isinstance(found, Sweep) else None
+
+
+def above_one(found: Swept) -> int:
+    """How many samples return more than they were sent."""
+    return int((np.abs(found.reflection()) > 1).sum()) if isinstance(found, Sweep) else 0
+
+
+def suggested_targets(found: Swept, bands: Sequence[tuple[str, float, float]]) -> list[Target]:
+    """Bands that lie inside a sweep, the best matched first; a little round its best match if there is none.
+
+    Args:
+        bands: label, lower and upper edge in hertz.
+    """
+
+    def best_in(band: tuple[str, float, float]) -> float:
+        at = np.linspace(band[1], band[2], 21)
+        if isinstance(found, SwrReadings):
+            return float(found.magnitude_at(at).min())
+        return float(np.abs(reflection_of(found.impedance_at(at))).min())
+
+    inside = [b for b in bands if found.low_hz <= b[1] and b[2] <= found.high_hz]
+    if inside:
+        return [Target(label, low, high, USUAL_LIMIT) for label, low, high in sorted(inside, key=best_in)]
+    best = found.best_match().frequency_hz
+    low, high = max(best * (1 - AROUND_BEST), found.low_hz), min(best * (1 + AROUND_BEST), found.high_hz)
+    return [Target("best match", low, high, USUAL_LIMIT)]

@@ -1,0 +1,46 @@
+"""Kinds of wire antenna as they are cut, hung and trimmed: a row each."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+WireForm = Literal["dipole", "vertical", "loop", "five-eighths"]
+Part = Literal["leg", "side", "whole"]
+
+
+@dataclass(frozen=True, slots=True)
+class WireKind:
+    """A kind of wire antenna.
+
+    Args:
+        form: its name in plans and logs.
+        legs: that are trimmed alike; of a loop the whole wire counts as one.
+        part: what of it is measured with a tape.
+        practice: the practised rule, by its key in the table of lengths, that tells where its dip lies by its
+            length alone; None for one that has no resonance by its length.
+    """
+
+    form: WireForm
+    legs: int
+    part: Part
+    practice: str | None
+
+    def parts(self, corners: int) -> int:
+        """How many such parts it has; a loop has as many sides as corners."""
+        return {"leg": self.legs, "side": corners, "whole": 1}[self.part]
+
+    @property
+    def resonant(self) -> bool:
+        """Whether it is brought to resonance by its length."""
+        return self.practice is not None
+
+
+FORMS: Mapping[WireForm, WireKind] = {
+    kind.form: kind
+    for kind in (
+        WireKind("dipole", 2, "leg", "dipole-practice"),
+        WireKind("vertical", 1, "whole", "vertical-practice"),
+        WireKind("loop", 1, "side", "loop-practice"),
+        WireKind("five-eighths", 1, "whole", None),
+    )
+}

@@ -1,30 +1,36 @@
 """Design a match without the web: from a sweep to turns and centimetres, cell by cell.
 
-Run it as it is, from the top folder:  .venv/bin/python docs/design_a_match.py
-or open it in an editor that knows `# %%` cells.
+Run it as it is, from any folder:  .venv/bin/python docs/design_a_match.py
+or, after `pip install .`, with any Python; or open it in an editor that knows `# %%` cells.
 """
 
 # %% What the wire is
 import sys
+from importlib.resources import files as inside
 from pathlib import Path
 
 import numpy as np
 
-TOP = Path(__file__).resolve().parents[1]
-sys.path.insert(0, str(TOP))
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))  # the checkout, where the package is not installed
 
-from yielding_coil import data  # noqa: E402
-from yielding_coil.core.limits import lowest_swr  # noqa: E402
-from yielding_coil.core.line import Line, open_coax_for  # noqa: E402
-from yielding_coil.core.matching import best_parts, candidates  # noqa: E402
-from yielding_coil.core.parts import Inductor  # noqa: E402
-from yielding_coil.core.solenoid import turns_for  # noqa: E402
-from yielding_coil.core.system import Element, System  # noqa: E402
-from yielding_coil.core.target import Target  # noqa: E402
-from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
-from yielding_coil.formats import files  # noqa: E402
+from yielding_coil import data
+from yielding_coil.core import (
+    Element,
+    Inductor,
+    Line,
+    Spread,
+    System,
+    Target,
+    best_parts,
+    candidates,
+    lowest_swr,
+    open_coax_for,
+    turns_for,
+    yield_of,
+)
+from yielding_coil.formats import files
 
-wire = files.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes()).found
+wire = files.read((inside("yielding_coil") / "demo" / "allotment-feedpoint.s1p").read_bytes()).found
 row = data.bands()["15m"]
 band = Target(row.label, row.low_hz, row.high_hz, 2.0)
 z = wire.impedance_at(band.center_hz)

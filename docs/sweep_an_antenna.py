@@ -10,13 +10,14 @@ itself; with a real one it waits for you.
 import json
 import sys
 import urllib.request
+from pathlib import Path
 
 import numpy as np
 import pyvisa
 
-from yielding_coil.core.calibration import Noise, one_port, residual
-from yielding_coil.core.reflection import impedance_of
-from yielding_coil.core.sweep import Sweep
+sys.path.insert(0, str(Path(__file__).resolve().parents[1]))  # the checkout, where the package is not installed
+
+from yielding_coil.core import Noise, Sweep, impedance_of, one_port, residual
 from yielding_coil.formats import touchstone
 
 LOW_HZ, HIGH_HZ, POINTS, PASSES = 23e6, 26e6, 101, 8

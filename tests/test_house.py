@@ -1,29 +1,197 @@
-"""Who may know whom: imports point at the core, and nothing but the start knows the simulated analyser."""
+"""Who may know whom: the floors of the house, each importing only what stands below it."""
 
 import ast
+import subprocess
+import sys
 from pathlib import Path
+from typing import get_args
 
 import pytest
 
-HOUSE = Path(__file__).parents[1] / "yielding_coil"
+import yielding_coil.core as core
+from yielding_coil.core import finding
+
+TOP = Path(__file__).parents[1]
+HOUSE = TOP / "yielding_coil"
+
+# From the ground up; rooms of one floor do not know each other.
+FLOORS = (
+    ("core",),
+    ("formats", "data"),
+    ("analyser", "documents"),
+    ("store",),
+    ("demo",),
+    ("api",),
+    ("serve",),
+)
+CORE_FLOORS = (
+    ("constants", "errors", "finding"),
+    ("arrays", "quantity"),
+    ("reflection", "parts", "conductor", "deviates", "limits", "wire"),
+    ("ring", "solenoid", "target"),
+    ("sweep",),
+    ("calibration", "line", "trim"),
+    ("transformer", "trap"),
+    ("system",),
+    ("tolerance",),
+    ("element",),
+    ("winding",),
+    ("design", "bench"),
+    ("matching",),
+)
+# What each room may take from outside the standard library.
+OUTSIDE = {
+    "core": {"numpy", "scipy"},
+    "data": {"numpy"},
+    "formats": {"numpy"},
+    "documents": {"numpy", "pydantic"},
+    "analyser": {"numpy", "pyvisa", "pyvisa_py"},
+    "store": {"numpy", "pydantic", "sqlalchemy", "alembic", "psycopg"},
+    "demo": {"numpy", "sqlalchemy"},
+}
+
+
+def modules_of(file):
+    """Every module that a file imports, by its full name; a name taken from a package counts as one."""
+    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        if isinstance(node, ast.ImportFrom) and node.module:
+            yield from (f"{node.module}.{alias.name}" for alias in node.names)
+        elif isinstance(node, ast.Import):
+            yield from (alias.name for alias in node.names)
 
 
 def imported(room):
     """Modules that the files of a room import, with the file."""
-    for file in (HOUSE / room).rglob("*.py"):
-        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
-            if isinstance(node, ast.ImportFrom) and node.module:
-                yield from ((file.name, f"{node.module}.{alias.name}") for alias in node.names)
-            elif isinstance(node, ast.Import):
-                yield from ((file.name, alias.name) for alias in node.names)
+    place = HOUSE / room
+    files = place.rglob("*.py") if place.is_dir() else [place.with_suffix(".py")]
+    for file in files:
+        yield from ((str(file.relative_to(TOP)), module) for module in modules_of(file))
 
 
-@pytest.mark.parametrize("room", ["core", "api", "store", "formats", "data"])
+def height_of(floors, room):
+    return next(k for k, rooms in enumerate(floors) if room in rooms)
+
+
+def test_every_room_stands_on_a_floor():
+    rooms = {p.stem for p in HOUSE.iterdir() if p.suffix == ".py" or (p / "__init__.py").exists()} - {"__init__"}
+    core = {p.stem for p in (HOUSE / "core").iterdir() if p.suffix == ".py" or p.is_dir()}
+
+    assert {room for floor in FLOORS for room in floor} == rooms
+    assert {room for floor in CORE_FLOORS for room in floor} == core - {"__init__", "__pycache__"}
+
+
+@pytest.mark.parametrize("room", [room for floor in FLOORS for room in floor])
+def test_a_room_knows_only_what_stands_below_it(room):
+    above = []
+    for file, module in imported(room):
+        parts = module.split(".")
+        # The version number stands at the top of the package.
+        if parts[0] != "yielding_coil" or len(parts) < 2 or parts[1] in (room, "VERSION"):
+            continue
+        if height_of(FLOORS, parts[1]) >= height_of(FLOORS, room):
+            above.append((file, module))
+    assert above == []
+
+
+@pytest.mark.parametrize("room", [room for floor in CORE_FLOORS for room in floor])
+def test_inside_the_core_too(room):
+    above = []
+    for file, module in imported(f"core/{room}"):
+        parts = module.split(".")
+        if parts[:2] != ["yielding_coil", "core"] or parts[2] == room:
+            continue
+        if height_of(CORE_FLOORS, parts[2]) >= height_of(CORE_FLOORS, room):
+            above.append((file, module))
+    assert above == []
+
+
+@pytest.mark.parametrize("room", OUTSIDE)
+def test_a_room_takes_from_outside_what_it_may(room):
+    known = {"yielding_coil", *OUTSIDE[room], *sys.stdlib_module_names}
+    assert [found for found in imported(room) if found[1].split(".")[0] not in known] == []
+
+
+@pytest.mark.parametrize("room", ["core", "api", "store", "formats", "data", "documents", "demo"])
 def test_only_the_start_knows_the_simulated_analyser(room):
     forbidden = ("analyser.simulator", "analyser.bench", "analyser.child")
     assert [found for found in imported(room) if any(f in found[1] for f in forbidden)] == []
 
 
-@pytest.mark.parametrize("other", ["api", "store", "analyser", "formats", "demo", "data"])
-def test_the_core_knows_none_of_the_others(other):
-    assert [found for found in imported("core") if found[1].startswith(f"yielding_coil.{other}")] == []
+def test_what_lies_in_a_folder_of_the_core_is_reached_through_its_face():
+    """Files of one folder know each other; from outside a file of a folder is taken only as a name space."""
+    folders = {p.name for p in (HOUSE / "core").iterdir() if p.is_dir()}
+    around = []
+    for file in HOUSE.rglob("*.py"):
+        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+            parts = node.module.split(".") if isinstance(node, ast.ImportFrom) and node.module else []
+            own = file.is_relative_to(HOUSE / "core" / parts[2]) if len(parts) > 3 else True
+            if parts[:2] == ["yielding_coil", "core"] and len(parts) > 3 and parts[2] in folders and not own:
+                around.append((str(file.relative_to(TOP)), node.module))
+    assert around == []
+
+
+def findings_made_in(file):
+    """Every place where a file makes a finding."""
+    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        if isinstance(node, ast.Call):
+            called = node.func.value if isinstance(node.func, ast.Subscript) else node.func
+            if (called.id if isinstance(called, ast.Name) else getattr(called, "attr", None)) == "Finding":
+                yield node
+
+
+def test_a_finding_is_made_in_the_core_alone():
+    made = {str(file.relative_to(HOUSE)): len([*findings_made_in(file)]) for file in HOUSE.rglob("*.py")}
+
+    assert [file for file, times in made.items() if times and not file.startswith("core/")] == []
+    assert sum(made.values()) > 40
+
+
+def test_every_code_of_a_finding_is_a_literal_of_its_subject():
+    """What the core says is what its type promises: every code that is written stands in a Literal."""
+    known = {code for name, of in vars(finding).items() if name.endswith("Code") for code in get_args(of)}
+    written = set()
+    for file in (HOUSE / "core").rglob("*.py"):
+        for node in findings_made_in(file):
+            first = node.args[0]
+            options = [first.body, first.orelse] if isinstance(first, ast.IfExp) else [first]
+            written |= {o.value for o in options if isinstance(o, ast.Constant)}
+    # By a variable come a slip with the standards, a coil's own resonance, and what a suspect is called.
+    by_variable = {
+        *get_args(finding.CalibrationCode),
+        *get_args(finding.ResonanceCode),
+        *get_args(finding.FaultCode),
+    }
+
+    assert written <= known
+    assert known - written <= by_variable
+    assert known >= finding.GRAVE
+
+
+QUIET = """
+import sys
+import yielding_coil.core
+heavy = [m for m in sys.modules if m.startswith(("scipy", "yielding_coil.data"))]
+assert heavy == [], heavy
+from yielding_coil.core import System
+assert "yielding_coil.data" not in sys.modules
+"""
+
+
+def test_the_front_door_loads_nothing_before_it_is_needed():
+    subprocess.run([sys.executable, "-c", QUIET], check=True, cwd=TOP)
+
+
+def test_the_front_door_lists_what_it_hands_on_once_for_people_and_once_for_type_checkers():
+    tree = ast.parse((HOUSE / "core" / "__init__.py").read_text("utf-8"))
+    block = next(node for node in tree.body if isinstance(node, ast.If))
+    typed = {
+        (node.module.removeprefix("yielding_coil.core."), alias.name)
+        for node in block.body
+        if isinstance(node, ast.ImportFrom)
+        for alias in node.names
+    }
+
+    assert typed == {(home, name) for home, names in core._HOMES.items() for name in names.split()}
+    assert all(getattr(core, name) is not None for name in core.__all__)
+    with pytest.raises(AttributeError, match="no attribute 'nothing'"):
+        core.nothing  # noqa: B018

@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from yielding_coil.core.sweep import Sweep, SwrReadings
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import require_inside
-from yielding_coil.documents.design import DesignContent, SweptAntenna, fixed_antenna
+from yielding_coil.documents.design import DesignContent
 from yielding_coil.store.sweeps import SwrOnlyError, one_sweep, swept
 
 _MOST = 32
@@ -48,9 +48,8 @@ class Antennas:
 
 def antenna_of(request: Request, content: DesignContent) -> Antenna:
     """The antenna that a design hangs below, known over all its targets."""
-    if not isinstance(content.antenna, SweptAntenna):
-        return fixed_antenna(content.antenna)
     antennas: Antennas = request.app.state.antennas
-    sweep = antennas.sweep(request, content.antenna.sweep_id)
-    require_inside(content.core_targets(), sweep)
-    return sweep
+    antenna = content.antenna.to_core(lambda sweep_id: antennas.sweep(request, sweep_id))
+    if isinstance(antenna, Sweep):
+        require_inside(content.core_targets(), antenna)
+    return antenna

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.numbers import Figure, number
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.core.sweep import Sweep, above_one, band_change, match_floor, standing
+from yielding_coil.core.sweep import Sweep, above_one, band_change, known_q, match_floor, standing
 from yielding_coil.core.target import Target, require_inside
 from yielding_coil.documents.design import TargetPayload
 
@@ -71,7 +71,7 @@ class Reading(BaseModel):
     resonances: list[ResonanceOut]
     bandwidth: BandwidthOut | None
     swr_limit: float
-    q: float | None
+    q: Figure
     q_at_hz: float
     targets: list[TargetReading]
     above_one: int
@@ -131,7 +131,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingAsked) -> Reading:
         ],
         bandwidth=None if band is None else BandwidthOut.model_validate(band, from_attributes=True),
         swr_limit=limit,
-        q=number(sweep.q(center)) if sweep else None,
+        q=known_q(sweep, center) if sweep else None,
         q_at_hz=center,
         targets=[TargetReading.model_validate(standing(found, t), from_attributes=True) for t in targets],
         above_one=above_one(found),

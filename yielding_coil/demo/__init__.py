@@ -21,7 +21,6 @@ from yielding_coil.documents.design import (
     SweptAntenna,
     TargetPayload,
     Template,
-    fixed_antenna,
     with_match,
 )
 from yielding_coil.documents.log import CutData, EntryIs, HungData, ReadingData, WirePlan
@@ -140,7 +139,7 @@ def end_fed() -> DesignContent:
         secondary_turns=16,
         crossed=True,
     )
-    best = input_capacitance(unun.to_core().part(0), fixed_antenna(antenna), [t.to_core() for t in targets])
+    best = input_capacitance(unun.to_core().part(0), antenna.to_core(), [t.to_core() for t in targets])
     return DesignContent(
         antenna=antenna,
         targets=targets,
@@ -197,7 +196,7 @@ def _lay_unswept(session: Session, name: str, notes: str, design: str, content: 
     session.add(build)
     session.flush()
     assert isinstance(content.antenna, ResistorAntenna)
-    made = _keep_design(session, build, design, content, fixed_antenna(content.antenna))
+    made = _keep_design(session, build, design, content, content.antenna.to_core())
     build.chosen_design_id = made
 
 

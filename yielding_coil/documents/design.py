@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 
 from yielding_coil import data
 from yielding_coil.core import design as core
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, CableRow
 from yielding_coil.core.matching import MatchPart, MatchTemplate
 from yielding_coil.core.parts import FixedLoad
@@ -44,11 +45,25 @@ class TargetPayload(Payload):
         return Target(self.label, self.low_hz, self.high_hz, self.swr_limit)
 
 
+# Who gives a kept sweep by its id, as an antenna for the core.
+SweepOf = Callable[[UUID], Antenna]
+
+
 class SweptAntenna(Payload):
     """An antenna known by a sweep."""
 
     kind: Literal["sweep"] = "sweep"
     sweep_id: UUID
+
+    def to_core(self, swept: SweepOf | None = None) -> Antenna:
+        """The sweep, by whoever keeps it.
+
+        Raises:
+            OutOfDomainError: nobody is named who keeps sweeps.
+        """
+        if swept is None:
+            raise OutOfDomainError("antenna", "a kept sweep", "a resistor where there is nobody who keeps sweeps")
+        return swept(self.sweep_id)
 
 
 class ResistorAntenna(Payload):
@@ -57,6 +72,10 @@ class ResistorAntenna(Payload):
     kind: Literal["resistor"] = "resistor"
     resistance_ohm: NotNegative
     reactance_ohm: Finite = 0.0
+
+    def to_core(self, swept: SweepOf | None = None) -> FixedLoad:
+        """The load for the core."""
+        return FixedLoad(complex(self.resistance_ohm, self.reactance_ohm))
 
 
 class CoaxCapacitor(Payload):
@@ -249,11 +268,6 @@ def wound_of(content: DesignContent, key: str) -> Windable:
     if found is None:
         raise core.nothing_wound(key, [e.key for e in some])
     return found
-
-
-def fixed_antenna(antenna: ResistorAntenna) -> FixedLoad:
-    """The load for the core."""
-    return FixedLoad(complex(antenna.resistance_ohm, antenna.reactance_ohm))
 
 
 class Template(BaseModel):

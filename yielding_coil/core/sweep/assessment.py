@@ -19,6 +19,8 @@ Swept: TypeAlias = Sweep | SwrReadings
 POINTS = 101
 # Where no band lies inside a sweep: so much either way of its best match. The usual SWR limit.
 AROUND_BEST, USUAL_LIMIT = 0.01, 2.0
+# A Q below this is the rounding of a resistor.
+LEAST_Q = 1e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,14 +68,20 @@ def swr_at(found: Swept, frequency_hz: Real) -> Real:
     return swr_of_impedance(found.impedance_at(frequency_hz))
 
 
+def known_q(antenna: Sweep, frequency_hz: float) -> float | None:
+    """Q of an antenna tuned at a frequency; None where it stores nothing, or none can be read there."""
+    q = float(antenna.q(frequency_hz))
+    return q if np.isfinite(q) and q > LEAST_Q else None
+
+
 @lru_cache(maxsize=512)
 def match_floor(antenna: Sweep, target: Target) -> MatchFloor | None:
     """The floor under any match of a swept antenna on a target; None where its Q is not known there.
 
     It hangs on nothing that is dragged: computed once for an antenna at hand.
     """
-    q = float(antenna.q(target.center_hz))
-    if not (np.isfinite(q) and q > 0):
+    q = known_q(antenna, target.center_hz)
+    if q is None:
         return None
     wide = (target.high_hz - target.low_hz) / target.center_hz
     return MatchFloor(

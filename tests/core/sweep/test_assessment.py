@@ -1,0 +1,116 @@
+"""What a sweep says of a wire on bands."""
+
+import math
+
+import numpy as np
+import pytest
+
+from yielding_coil.core.limits import lowest_swr
+from yielding_coil.core.sweep import (
+    Sweep,
+    SwrReadings,
+    above_one,
+    band_change,
+    evenly,
+    known_q,
+    match_floor,
+    standing,
+    suggested_targets,
+    swr_at,
+    thinned,
+)
+from yielding_coil.core.target import Target
+
+F = np.linspace(9e6, 11e6, 401)
+BAND = Target("10 MHz", 9.9e6, 10.1e6, 2.0)
+
+
+def circuit(r=50.0, q=10.0, f0=10e6, f=F):
+    """An ideal series circuit: X = QR(f/f0 − f0/f)."""
+    return Sweep(f, r * (1 + 1j * q * (f / f0 - f0 / f)))
+
+
+def meter(sweep):
+    return SwrReadings(sweep.frequency_hz[::20], sweep.swr()[::20])
+
+
+def test_a_series_circuit_stands_as_its_formula_has_it():
+    """At the edges |X|/R = 0.2 of Q 10 within 1 %: S + 1/S = 2 + x² (Pozar, §2.3)."""
+    found = standing(circuit(), BAND)
+    half = 2 + (10 * (1.01 - 1 / 1.01)) ** 2
+    worst = (half + math.sqrt(half**2 - 4)) / 2
+
+    assert found.best_swr == pytest.approx(1.0, abs=1e-6)
+    assert found.worst_swr == pytest.approx(worst, rel=0.01)
+    assert found.holds
+    assert (found.lowest_resistance_ohm, found.highest_resistance_ohm) == pytest.approx((50, 50))
+    assert found.highest_reactance_ohm == pytest.approx(-found.lowest_reactance_ohm, rel=0.03)
+    assert found.floor.any == pytest.approx(lowest_swr(0.02, 10.0, "any"), rel=0.01)
+    assert not standing(circuit(), Target("tight", 9.9e6, 10.1e6, 1.1)).holds
+
+
+def test_swr_alone_tells_no_resistance_and_no_floor():
+    found = standing(meter(circuit()), BAND)
+
+    assert found.worst_swr == pytest.approx(standing(circuit(), BAND).worst_swr, rel=0.05)
+    assert (found.lowest_resistance_ohm, found.floor) == (None, None)
+    assert swr_at(meter(circuit()), np.array([10e6]))[0] == pytest.approx(1.0, abs=0.01)
+
+
+def test_no_floor_where_an_antenna_stores_nothing():
+    resistor = Sweep(F, np.full(F.shape, 50 + 0j))
+
+    assert known_q(resistor, 10e6) is None
+    assert match_floor(resistor, BAND) is None
+    assert known_q(circuit(q=10.0), 10e6) == pytest.approx(10.0, rel=1e-3)
+
+
+def test_two_sweeps_are_compared_where_both_reach():
+    narrow = np.linspace(9.95e6, 10.2e6, 51)
+    change = band_change(circuit(50), circuit(60), BAND)
+    short = band_change(circuit(50), circuit(60, f=narrow), BAND)
+
+    assert change.resistance_change_ohm == pytest.approx(10, rel=1e-3)
+    assert change.reactance_change_ohm == pytest.approx(0, abs=1e-3)
+    assert short.first_worst_swr == change.first_worst_swr
+    assert (short.second_worst_swr, short.resistance_change_ohm) == (None, None)
+    dial = band_change(circuit(50), meter(circuit(60)), BAND)
+    assert dial.second_worst_swr is not None
+    assert dial.resistance_change_ohm is None
+
+
+def test_bands_inside_a_sweep_the_best_matched_first():
+    bands = [("low", 9.1e6, 9.2e6), ("middle", 9.95e6, 10.05e6), ("beyond", 10.9e6, 11.2e6)]
+
+    assert [t.label for t in suggested_targets(circuit(), bands)] == ["middle", "low"]
+    assert [t.label for t in suggested_targets(meter(circuit()), bands)] == ["middle", "low"]
+    (only,) = suggested_targets(circuit(f0=9.005e6), bands[2:])
+    # One percent to either side of the best match, as far as the sweep goes.
+    assert (only.label, only.low_hz) == ("best match", 9e6)
+    assert only.high_hz == pytest.approx(9.005e6 * 1.01, rel=1e-3)
+
+
+def test_samples_that_return_more_than_they_got_are_counted():
+    z = np.full(F.shape, 50 + 0j)
+    z[3:5] = -1 + 0j
+
+    assert above_one(Sweep(F, z)) == 2
+    assert above_one(meter(circuit())) == 0
+
+
+@pytest.mark.parametrize("points", [16, 64, 400])
+def test_thinning_keeps_the_dip_and_the_order(points):
+    """The deepest of 10,001 samples, one sample wide, is there whatever is left out."""
+    f = np.linspace(9e6, 11e6, 10_001)
+    sweep = circuit(q=2000.0, f=f)
+    few_hz, few_ohm = thinned(f, sweep.impedance_ohm, points)
+
+    assert few_hz.size <= points
+    assert (np.diff(few_hz) > 0).all()
+    assert few_hz[np.abs(few_ohm).argmin()] == f[np.abs(sweep.impedance_ohm).argmin()]
+    assert thinned(f, sweep.impedance_ohm, 20_000)[0] is f
+
+
+def test_evenly_spaced_indices_with_both_ends():
+    assert evenly(101, 5).tolist() == [0, 25, 50, 75, 100]
+    assert evenly(3, 10).tolist() == [0, 1, 2]

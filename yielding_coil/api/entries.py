@@ -13,7 +13,7 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim import evidence_of
-from yielding_coil.core.wire import FORMS
+from yielding_coil.core.wire import require_amounts
 from yielding_coil.documents.fields import Words
 from yielding_coil.documents.log import (
     CheckData,
@@ -128,9 +128,7 @@ def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
 
 def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
     hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
-    legs = FORMS[hung[-1].form].legs if hung else 2
-    if cut.act != "cut_folds" and len(cut.per_leg_m) > legs:
-        raise OutOfDomainError("per_leg_m", f"{len(cut.per_leg_m)} amounts", f"one for each leg, {legs} at most")
+    require_amounts(hung[-1].form if hung else "dipole", [] if cut.act == "cut_folds" else cut.per_leg_m)
 
 
 @router.delete("/entries/{entry_id}", status_code=204)

@@ -20,7 +20,7 @@ from yielding_coil.api.session import InTransaction
 from yielding_coil.api.setups import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.line import Line
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, suggested_targets
+from yielding_coil.core.sweep import Sweep, require_passive, suggested_targets
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.formats import files, table, touchstone
@@ -179,9 +179,7 @@ def type_sweep(session: InTransaction, typed: PointsIn) -> SweepOut:
         np.array([p.frequency_hz for p in points]),
         np.array([complex(p.resistance_ohm, p.reactance_ohm) for p in points]),
     )
-    above = np.abs(found.reflection()) > HIGHEST_REFLECTION
-    if above.any():
-        raise OutOfDomainError("points", "one that returns more than it was sent", "R of zero or more")
+    require_passive(found)
     row = keep_sweep(
         session,
         found,

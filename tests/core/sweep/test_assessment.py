@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.limits import lowest_swr
 from yielding_coil.core.sweep import (
     Sweep,
@@ -14,6 +15,7 @@ from yielding_coil.core.sweep import (
     evenly,
     known_q,
     match_floor,
+    require_passive,
     standing,
     suggested_targets,
     swr_at,
@@ -96,6 +98,10 @@ def test_samples_that_return_more_than_they_got_are_counted():
 
     assert above_one(Sweep(F, z)) == 2
     assert above_one(meter(circuit())) == 0
+    # An analyser may show a little more than all of a lossless load; not twice as much.
+    require_passive(circuit())
+    with pytest.raises(OutOfDomainError, match="more than it was sent, at 9.015 MHz"):
+        require_passive(Sweep(F, z - 20.0 * (z.real < 0)))
 
 
 @pytest.mark.parametrize("points", [16, 64, 400])

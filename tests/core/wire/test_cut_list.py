@@ -13,6 +13,7 @@ from yielding_coil.core.wire import (
     ReadOn,
     cut_list,
     replay,
+    require_amounts,
     rules_for,
     what_fits,
 )
@@ -87,6 +88,13 @@ def test_every_form_has_its_schools_and_its_row(form):
     assert found.parts == FORMS[form].parts(4)
     assert FORMS[form].resonant == (FORMS[form].practice in data.lengths())
     assert found.cuts[0].count == FORMS[form].legs
+
+
+@pytest.mark.parametrize(("form", "most"), [("dipole", 2), ("vertical", 1), ("loop", 1)])
+def test_no_more_amounts_than_legs(form, most):
+    require_amounts(form, [0.1] * most)
+    with pytest.raises(OutOfDomainError, match=f"one for each leg, {most} at most"):
+        require_amounts(form, [0.1] * (most + 1))
 
 
 def test_what_fits_between_two_trees_and_on_a_pole():

@@ -1,7 +1,7 @@
 """The L networks for a design, at their best over the targets or exact at one frequency, as one would make them."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -27,6 +27,8 @@ LARGEST_COAX_F = 50e-12
 LEAST_VALUE: dict[Kind, float] = {"coil": 1e-10, "capacitor": 1e-14}
 CAPACITOR_Q = 1000.0
 
+PartKind = Literal["coil", "coax_capacitor", "capacitor"]
+
 
 @dataclass(frozen=True, slots=True)
 class MatchTemplate:
@@ -43,24 +45,39 @@ class MatchPart:
     """One part of a match: henry as an analyser reads it for a coil, farad for a capacitor."""
 
     key: str
-    kind: Literal["coil", "coax_capacitor", "capacitor"]
+    kind: PartKind
     place: Literal["series", "shunt"]
     value: float
 
     def element(self, template: MatchTemplate) -> DesignElement:
         """As it would be made."""
-        if self.kind == "coil":
-            return AirCoil(
-                key=self.key,
-                place=self.place,
-                inductance_h=self.value,
-                former_m=template.former_m,
-                wire=template.wire,
-                pitch_m=template.pitch_m,
-            )
-        if self.kind == "coax_capacitor":
-            return CoaxCapacitor(key=self.key, place=self.place, capacitance_f=self.value, cable=template.cable)
-        return FixedCapacitor(key=self.key, place=self.place, capacitance_f=self.value)
+        return _ELEMENTS[self.kind](self, template)
+
+
+def _coil(part: MatchPart, template: MatchTemplate) -> AirCoil:
+    return AirCoil(
+        key=part.key,
+        place=part.place,
+        inductance_h=part.value,
+        former_m=template.former_m,
+        wire=template.wire,
+        pitch_m=template.pitch_m,
+    )
+
+
+def _coax(part: MatchPart, template: MatchTemplate) -> CoaxCapacitor:
+    return CoaxCapacitor(key=part.key, place=part.place, capacitance_f=part.value, cable=template.cable)
+
+
+def _bought(part: MatchPart, template: MatchTemplate) -> FixedCapacitor:
+    return FixedCapacitor(key=part.key, place=part.place, capacitance_f=part.value)
+
+
+_ELEMENTS: Mapping[PartKind, Callable[[MatchPart, MatchTemplate], DesignElement]] = {
+    "coil": _coil,
+    "coax_capacitor": _coax,
+    "capacitor": _bought,
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -12,7 +12,14 @@ from yielding_coil.core.sweep.assessment import (
     suggested_targets,
     swr_at,
 )
-from yielding_coil.core.sweep.sweep import HIGHEST_REFLECTION, Bandwidth, BestMatch, Resonance, Sweep
+from yielding_coil.core.sweep.sweep import (
+    HIGHEST_REFLECTION,
+    Bandwidth,
+    BestMatch,
+    Resonance,
+    Sweep,
+    require_passive,
+)
 from yielding_coil.core.sweep.swr_sweep import SwrReadings
 from yielding_coil.core.sweep.thinning import evenly, thinned
 from yielding_coil.core.sweep.uncertainty import NINE_IN_TEN, ReflectionDoubt
@@ -34,6 +41,7 @@ __all__ = [
     "evenly",
     "known_q",
     "match_floor",
+    "require_passive",
     "standing",
     "suggested_targets",
     "swr_at",

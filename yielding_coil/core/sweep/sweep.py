@@ -280,3 +280,12 @@ class Sweep:
             return float("nan")
         # offset is f/f0 − 1, so its slope is ω·d/dω already.
         return float(np.hypot(slope.real, slope.imag + abs(value.imag)) / (2 * value.real))
+
+
+def require_passive(found: Sweep) -> None:
+    """Raise OutOfDomainError where a sample returns more than an analyser may show of a lossless load."""
+    above = np.flatnonzero(np.abs(found.reflection()) > HIGHEST_REFLECTION)
+    if above.size:
+        hertz = found.frequency_hz[above[0]]
+        came = f"one that returns more than it was sent, at {hertz / 1e6:g} MHz"
+        raise OutOfDomainError("points", came, "R of zero or more")

@@ -1,7 +1,7 @@
 """Wires: how long to cut, as a tape shows it, and as they hang."""
 
 from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
-from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind
+from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
 from yielding_coil.core.wire.hung_wire import ActOn, Done, Hanging, HungUp, ReadOn, WireEvent, replay
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
@@ -44,6 +44,7 @@ __all__ = [
     "cut_list",
     "on_tape",
     "replay",
+    "require_amounts",
     "room",
     "rules_for",
     "scaled",

@@ -1,8 +1,10 @@
 """Kinds of wire antenna as they are cut, hung and trimmed: a row each."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
+
+from yielding_coil.core.errors import OutOfDomainError
 
 WireForm = Literal["dipole", "vertical", "loop", "five-eighths"]
 Part = Literal["leg", "side", "whole"]
@@ -44,3 +46,10 @@ FORMS: Mapping[WireForm, WireKind] = {
         WireKind("five-eighths", 1, "whole", None),
     )
 }
+
+
+def require_amounts(form: WireForm, per_leg_m: Sequence[float]) -> None:
+    """Raise OutOfDomainError where there are more amounts than legs to have had them."""
+    legs = FORMS[form].legs
+    if len(per_leg_m) > legs:
+        raise OutOfDomainError("per_leg_m", f"{len(per_leg_m)} amounts", f"one for each leg, {legs} at most")

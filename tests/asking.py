@@ -14,6 +14,16 @@ DEMO_BUILDS = [
     "Orchard sloping wire",
 ]
 BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
+COUPLER = {
+    "core": {"mix": "2", "size": "T68"},
+    "primary_turns": 3,
+    "secondary_turns": 20,
+    "wiring": "separate",
+    "wire": "cu-0.5",
+    "crossed": False,
+    "leakage_h": 0.08e-6,
+    "tuning": {"low_f": 8e-12, "high_f": 250e-12, "set_f": 100e-12, "voltage_v": 200},
+}
 
 
 def drop(client, data=None, name="allotment.s1p"):

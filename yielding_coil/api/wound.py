@@ -159,13 +159,14 @@ class TurnsOut(BaseModel):
 
 
 class CutOut(BaseModel):
-    """What to cut of one wire, metres; `tails_m` are both together."""
+    """What to cut of one wire, metres; `tails_m` are both together, `spare_turns` are taken off again."""
 
     wire: str
     cut_m: float
     winding_m: float
     turn_m: float
     tails_m: float
+    spare_turns: int = 0
 
 
 class BoxFit(BaseModel):

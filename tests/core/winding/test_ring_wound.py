@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from asking import END_FED, unun
+from asking import COUPLER, END_FED, unun
 from made import design_of, report_of, said
 
 from yielding_coil import data
@@ -196,18 +196,6 @@ class TestWhatCannotBe:
         assert "material_note" not in low
         lower = [{**LOW[0], "label": "160 m", "low_hz": 1.8e6, "high_hz": 2.0e6}]
         assert "material_note" in said(report_of(unun(targets=lower)))
-
-
-COUPLER = {
-    "core": {"mix": "2", "size": "T68"},
-    "primary_turns": 3,
-    "secondary_turns": 20,
-    "wiring": "separate",
-    "wire": "cu-0.5",
-    "crossed": False,
-    "leakage_h": 0.08e-6,
-    "tuning": {"low_f": 8e-12, "high_f": 250e-12, "set_f": 100e-12, "voltage_v": 200},
-}
 
 
 class TestCoupler:

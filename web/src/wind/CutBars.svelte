@@ -37,7 +37,7 @@
 		{many ? `${winding.made_of.wire}. ` : ''}{length(first.turn_m, units.length)} a turn, plus {length(
 			first.tails_m,
 			units.length
-		)} for both tails.
+		)} for both tails{first.spare_turns ? ', and a turn to spare' : ''}.
 		{#if winding.fit.free_deg !== null}
 			The last turn leaves {Math.round(winding.fit.free_deg ?? 0)}° of the hole free.
 		{/if}

@@ -37,7 +37,7 @@ const winding = {
 		tap_after: null,
 		crosses_after: 3
 	},
-	cuts: [{ wire: 'long', cut_m: 0.4, winding_m: 0.3, turn_m: 0.075, tails_m: 0.09 }]
+	cuts: [{ wire: 'long', cut_m: 0.4, winding_m: 0.3, turn_m: 0.075, tails_m: 0.09, spare_turns: 0 }]
 } as unknown as Winding;
 
 test('counting says which wires go in, where the primary ends, where it crosses, and when all are on', () => {

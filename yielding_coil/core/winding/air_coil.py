@@ -76,7 +76,7 @@ def coil_cut(coil: Solenoid, tail_m: float, *, spare_turns: int = 0, wire: str =
     winding = coil.wire_length_m
     turn = winding / coil.turns
     cut = math.ceil((SLACK * (winding + spare_turns * turn) + 2 * tail_m) * 1e3 - 1e-9) / 1e3
-    return WireToCut(wire, cut, winding, turn, 2 * tail_m)
+    return WireToCut(wire, cut, winding, turn, 2 * tail_m, spare_turns)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

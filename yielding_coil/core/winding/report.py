@@ -79,13 +79,14 @@ class TurnsReport:
 
 @dataclass(frozen=True, slots=True)
 class WireToCut:
-    """What to cut of one wire, metres; `tails_m` are both together."""
+    """What to cut of one wire, metres; `tails_m` are both together, `spare_turns` are taken off again."""
 
     wire: str
     cut_m: float
     winding_m: float
     turn_m: float
     tails_m: float
+    spare_turns: int = 0
 
 
 @dataclass(frozen=True, slots=True)

@@ -58,6 +58,7 @@ PAIR_LOSS_SQRT = 6.0
 # Of a coil on a ring, when nothing else is known (from memory).
 COIL_CAPACITANCE_F = 2e-12
 INPUT_SPREAD = 0.05
+WoundKind = Literal["ring_coil", "transformer"]
 DOUBTFUL_SIZE = "the trade name may belong to a ring of slightly other size: measure yours"
 
 
@@ -101,7 +102,7 @@ class RingCore:
 class WoundToMake:
     """Something wound on a ring: its turns, its core, and the most that it loses on a target."""
 
-    kind: Literal["ring_coil", "transformer"]
+    kind: WoundKind
     key: str
     primary_turns: int
     secondary_turns: int
@@ -182,6 +183,23 @@ class WoundOnRing:
             measured=self.core.measured,
         )
 
+    def made_from(self, kind: WoundKind, primary: int, secondary: int, way: str | None, at: AtWork) -> WoundToMake:
+        """Its turns and its core, for the list of parts."""
+        ring = self.core.ring
+        return WoundToMake(
+            kind=kind,
+            key=self.key,
+            primary_turns=primary,
+            secondary_turns=secondary,
+            wiring=way,
+            mix=ring.material.mix,
+            size=ring.size.name,
+            stack=ring.stack,
+            loss_db=at.loss_db,
+            peak_voltage_v=at.peak_voltage_v,
+            peak_current_a=at.peak_current_a,
+        )
+
     def common_findings(self, losses: Sequence[BandLosses], task: WindingTask) -> list[Finding[WindingCode]]:
         """Of everything with a core: heat and flux, its material, its Curie temperature."""
         ring = self.core.ring
@@ -222,20 +240,7 @@ class CoilOnRing(WoundOnRing):
 
     def to_make(self, at: AtWork) -> WoundToMake:
         """Its turns and its core."""
-        ring = self.core.ring
-        return WoundToMake(
-            kind="ring_coil",
-            key=self.key,
-            primary_turns=self.turns,
-            secondary_turns=self.turns,
-            wiring=None,
-            mix=ring.material.mix,
-            size=ring.size.name,
-            stack=ring.stack,
-            loss_db=at.loss_db,
-            peak_voltage_v=at.peak_voltage_v,
-            peak_current_a=at.peak_current_a,
-        )
+        return self.made_from("ring_coil", self.turns, self.turns, None, at)
 
     def split_loss(self, part: Part, frequency_hz: Real, above: Station, station: Station) -> SplitLoss:
         """By the resistance of core and copper, which carry one current."""
@@ -426,20 +431,7 @@ class WoundTransformer(WoundOnRing):
 
     def to_make(self, at: AtWork) -> WoundToMake:
         """Its turns and its core."""
-        ring = self.core.ring
-        return WoundToMake(
-            kind="transformer",
-            key=self.key,
-            primary_turns=self.primary_turns,
-            secondary_turns=self.secondary,
-            wiring=self.wiring,
-            mix=ring.material.mix,
-            size=ring.size.name,
-            stack=ring.stack,
-            loss_db=at.loss_db,
-            peak_voltage_v=at.peak_voltage_v,
-            peak_current_a=at.peak_current_a,
-        )
+        return self.made_from("transformer", self.primary_turns, self.secondary, self.wiring, at)
 
     def split_loss(self, part: Part, frequency_hz: Real, above: Station, station: Station) -> SplitLoss:
         """As its currents flow with what hangs on it."""

@@ -224,7 +224,7 @@
 				{:else}
 					<p class="soft told">
 						{trim.label}{#if readHz}
-							· dip at <strong class="mono">{megahertz(readHz)}</strong>{/if} · want
+							&nbsp;· dip at <strong class="mono">{megahertz(readHz)}</strong>{/if} · want
 						<strong class="mono">{megahertz(trim.target_hz)}</strong> MHz
 					</p>
 					{#each grave as finding (finding.code)}<Note kind="danger"

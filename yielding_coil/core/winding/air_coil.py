@@ -106,6 +106,30 @@ class AirCoil:
     by_hand: ClassVar[bool] = True
     trimmed_in_place: ClassVar[bool] = True
 
+    @property
+    def diameter_m(self) -> float:
+        """To the wire's centre."""
+        return self.former_m + self.wire.covered_m
+
+    @property
+    def wound_pitch_m(self) -> float:
+        """From turn to turn, as wound.
+
+        Raises:
+            OutOfDomainError: closer than the wire is thick.
+        """
+        covered = self.wire.covered_m
+        if self.pitch_m is None:
+            return covered
+        if self.pitch_m < covered:
+            raise OutOfDomainError(
+                "pitch_m",
+                f"{self.pitch_m * 1e3:.3g} mm",
+                f"at least the wire over its covering, {covered * 1e3:.3g} mm: "
+                "take a thinner wire or a wider pitch",
+            )
+        return self.pitch_m
+
     def solenoid(self, turns: float) -> Solenoid:
         """The coil with that many turns on its former.
 
@@ -113,17 +137,9 @@ class AirCoil:
             OutOfDomainError: turns closer than the wire is thick, or too few or many of them.
         """
         wire = self.wire
-        pitch = wire.covered_m if self.pitch_m is None else self.pitch_m
-        if pitch < wire.covered_m:
-            raise OutOfDomainError(
-                "pitch_m",
-                f"{pitch * 1e3:.3g} mm",
-                f"at least the wire over its covering, {wire.covered_m * 1e3:.3g} mm: "
-                "take a thinner wire or a wider pitch",
-            )
         return Solenoid(
-            self.former_m + wire.covered_m,
-            pitch,
+            self.diameter_m,
+            self.wound_pitch_m,
             turns,
             wire.diameter_m,
             wire.resistivity_ohm_m,
@@ -132,8 +148,9 @@ class AirCoil:
 
     def exact_turns(self, frequency_hz: float) -> float:
         """The fraction of turns that reads the inductance."""
-        one = self.solenoid(1)
-        return _exact_turns(self.inductance_h, one.diameter_m, one.pitch_m, one.wire_diameter_m, frequency_hz)
+        return _exact_turns(
+            self.inductance_h, self.diameter_m, self.wound_pitch_m, self.wire.diameter_m, frequency_hz
+        )
 
     def turns(self, frequency_hz: float) -> float:
         """Turns as one winds them, in halves."""

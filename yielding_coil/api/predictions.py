@@ -132,6 +132,9 @@ class YieldOut(BaseModel):
     parts: YieldFigure
     reading: YieldFigure
     bought: list[Bought]
+    few_hold: bool
+    costly: list[CostOut]
+    worthwhile: list[Bought]
     limits: list[AtLimit]
     fan_hz: list[float]
     fan_low: Numbers

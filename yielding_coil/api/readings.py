@@ -9,7 +9,17 @@ from pydantic import BaseModel, Field
 from yielding_coil.api.antennas import Antennas
 from yielding_coil.api.numbers import Figure, number
 from yielding_coil.api.problems import RESPONSES
-from yielding_coil.core.sweep import Sweep, above_one, band_change, known_q, match_floor, standing
+from yielding_coil.core.sweep import (
+    Sharpness,
+    Standing,
+    Sweep,
+    above_one,
+    band_change,
+    known_q,
+    match_floor,
+    sharpness_of,
+    standing,
+)
 from yielding_coil.core.target import Target, require_inside
 from yielding_coil.documents.design import TargetPayload
 
@@ -46,6 +56,8 @@ class Floor(BaseModel):
     antenna_alone: float
     one_more: float
     any: float
+    narrow: bool
+    almost_perfect: bool
 
 
 class TargetReading(BaseModel):
@@ -59,6 +71,7 @@ class TargetReading(BaseModel):
     highest_resistance_ohm: float | None = None
     lowest_reactance_ohm: float | None = None
     highest_reactance_ohm: float | None = None
+    reactance: Standing | None = None
     floor: Floor | None = None
     holds: bool
 
@@ -73,6 +86,7 @@ class Reading(BaseModel):
     swr_limit: float
     q: Figure
     q_at_hz: float
+    sharpness: Sharpness | None = None
     targets: list[TargetReading]
     above_one: int
 
@@ -122,6 +136,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingAsked) -> Reading:
     limit, center = targets[0].swr_limit, targets[0].center_hz
     best, band = found.best_match(), found.bandwidth(limit)
     sweep = found if isinstance(found, Sweep) else None
+    q = known_q(sweep, center) if sweep else None
     return Reading(
         best_frequency_hz=best.frequency_hz,
         best_swr=number(best.swr),
@@ -131,8 +146,9 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingAsked) -> Reading:
         ],
         bandwidth=None if band is None else BandwidthOut.model_validate(band, from_attributes=True),
         swr_limit=limit,
-        q=known_q(sweep, center) if sweep else None,
+        q=q,
         q_at_hz=center,
+        sharpness=None if q is None else sharpness_of(q),
         targets=[TargetReading.model_validate(standing(found, t), from_attributes=True) for t in targets],
         above_one=above_one(found),
     )

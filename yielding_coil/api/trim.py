@@ -76,6 +76,7 @@ class ResonanceThere(BaseModel):
     swr: Figure
     lowest_hz: float
     lowest_swr: Figure
+    together: bool
 
 
 class WithoutFolds(BaseModel):

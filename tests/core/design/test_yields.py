@@ -50,6 +50,27 @@ def test_the_readings_doubt_never_helps_and_wider_limits_never_hurt():
     assert found.fan_hz is GRID
 
 
+def test_what_costs_most_and_what_is_worth_doing():
+    """Of each act the best part; a coil of ± 8 % is what costs."""
+    found = predict_yield(match(spread=0.08), GRID, 512, trimmed=True)
+
+    assert not found.few_hold
+    assert len(found.costly) <= 2
+    assert [c.share for c in found.costly] == sorted((c.share for c in found.costly), reverse=True)
+    assert "coil" in {c.name for c in found.costly}
+    assert [g.act for g in found.worthwhile] == ["measured", "trimmed"]
+    for gain in found.worthwhile:
+        assert gain.reading_share == max(g.reading_share for g in found.bought if g.act == gain.act)
+        assert gain.reading_share > found.reading.share
+
+
+def test_where_nothing_holds_no_part_is_to_blame():
+    far = predict_yield(match(inductance_h=1.2e-6), GRID, 64)
+
+    assert far.few_hold
+    assert (far.costly, far.worthwhile) == ((), ())
+
+
 def test_the_same_dice_at_every_call():
     one, again = match(), match()
 

@@ -16,6 +16,7 @@ from yielding_coil.core.sweep import (
     known_q,
     match_floor,
     require_passive,
+    sharpness_of,
     standing,
     suggested_targets,
     swr_at,
@@ -49,6 +50,38 @@ def test_a_series_circuit_stands_as_its_formula_has_it():
     assert found.highest_reactance_ohm == pytest.approx(-found.lowest_reactance_ohm, rel=0.03)
     assert found.floor.any == pytest.approx(lowest_swr(0.02, 10.0, "any"), rel=0.01)
     assert not standing(circuit(), Target("tight", 9.9e6, 10.1e6, 1.1)).holds
+
+
+@pytest.mark.parametrize(
+    ("added_ohm", "stands"),
+    [(0.0, "crosses"), (-0.6, "crosses"), (150.0, "inductive"), (-150.0, "capacitive")],
+)
+def test_what_reactance_comes_to_in_a_band(added_ohm, stands):
+    """X of the series circuit runs from −10 to 10 Ω over the band; an ideal reactance is put in line with it."""
+    wire = circuit()
+    told = standing(Sweep(F, wire.impedance_ohm + 1j * added_ohm), BAND)
+
+    assert told.reactance == stands
+
+
+def test_a_few_ohms_are_next_to_nothing_and_swr_alone_says_nothing_of_it():
+    assert standing(Sweep(F, np.full(F.size, 62 + 4j)), BAND).reactance == "small"
+    assert standing(Sweep(F, np.full(F.size, 62 + 40j)), BAND).reactance == "inductive"
+    assert standing(meter(circuit()), BAND).reactance is None
+
+
+def test_a_word_for_a_q():
+    """Wire dipoles have a Q of some ten, short and loaded wires of some tens (common practice)."""
+    assert [sharpness_of(q) for q in (3.0, 15.0, 80.0)] == ["wide", "middling", "sharp"]
+
+
+def test_a_floor_that_leaves_nothing_to_wish_for():
+    """A band that is narrow beside f/Q costs next to nothing; one of its own width costs much (Fano's bound)."""
+    narrow = match_floor(circuit(q=2.0), Target("narrow", 9.99e6, 10.01e6, 2.0))
+    wide = match_floor(circuit(q=10.0), Target("wide", 9.5e6, 10.5e6, 2.0))
+
+    assert (narrow.narrow, narrow.almost_perfect) == (True, True)
+    assert (wide.narrow, wide.almost_perfect) == (False, False)
 
 
 def test_swr_alone_tells_no_resistance_and_no_floor():

@@ -252,7 +252,11 @@
 {:else if work.content && prediction && antenna && box && radio && atBox}
 	{@const content = work.content}
 	<Desk>
-		{#snippet drop()}<Drop {stops} powerW={build.power_w} />{/snippet}
+		{#snippet drop()}<Drop
+				{stops}
+				powerW={build.power_w}
+				limit={Math.min(...content.targets.map((t) => t.swr_limit))}
+			/>{/snippet}
 
 		{#snippet pictures()}
 			{#if !sameTargets(content.targets, build.targets)}

@@ -20,6 +20,7 @@ const figure = (share: number, costs: [string, number][]) => ({
 	impossible: 0,
 	costs: costs.map(([name, cost]) => ({ name, share: cost }))
 });
+const gain = { name: 'coil', act: 'measured' as const, parts_share: 0.99, reading_share: 0.88 };
 const found: Yield = {
 	parts: figure(0.977, [['coil', 0.02]]),
 	reading: figure(0.801, [
@@ -27,7 +28,13 @@ const found: Yield = {
 		['coil', 0.08],
 		['capacitor', 0.002]
 	]),
-	bought: [{ name: 'coil', act: 'measured' as const, parts_share: 0.99, reading_share: 0.88 }],
+	bought: [gain],
+	few_hold: false,
+	costly: [
+		{ name: 'reading', share: 0.16 },
+		{ name: 'coil', share: 0.08 }
+	],
+	worthwhile: [gain],
 	limits: [],
 	fan_hz: [],
 	fan_low: [],
@@ -43,7 +50,7 @@ test('the yield names the reading, what costs most, and what measuring buys', ()
 });
 
 test('what costs nothing is not named, and measuring is not sold where it buys nothing', () => {
-	const easy = { ...found, reading: figure(1, []), measured: [] };
+	const easy = { ...found, reading: figure(1, []), costly: [], worthwhile: [] };
 	expect(why(easy, 0.02)).toEqual(['If your sweep can be 2 % wrong, 100 %.']);
 });
 
@@ -127,7 +134,7 @@ test('a target says its edges and its limit', () => {
 });
 
 test('where even a perfect build misses, that is what is said', () => {
-	const none = { ...found, parts: figure(0, []) };
+	const none = { ...found, parts: figure(0, []), few_hold: true };
 	const target = { label: '40 m', swr_limit: 2, worst_swr: 2.92 };
 	expect(why(none, 0.02, [target])[0]).toBe('Even a perfect build reaches 2.92 on 40 m.');
 	expect(why(found, 0.02, [{ ...target, worst_swr: 1.5 }])[0]).toContain('80 %');
@@ -139,13 +146,20 @@ test('other limits, and how near the floor', () => {
 		{ swr_limit: 2, parts_share: 0.97, reading_share: 0.8 }
 	];
 	expect(atLimits({ limits } as unknown as Yield)).toBe('1 % at 1.5, 80 % at 2');
-	const floor = { q: 20, antenna_alone: 1.6, one_more: 1.08, any: 1.004 };
+	const floor = {
+		q: 20,
+		antenna_alone: 1.6,
+		one_more: 1.08,
+		any: 1.2,
+		narrow: false,
+		almost_perfect: false
+	};
 	const target = { label: '15 m', swr_limit: 2, worst_swr: 1.53, floor };
-	expect(nearFloor([target])).toBe(
+	expect(nearFloor([{ ...target, floor: { ...floor, almost_perfect: true } }])).toBe(
 		'Worst SWR on 15 m: 1.53. One more tuned circuit could reach 1.08, many parts without loss almost a perfect match.'
 	);
-	expect(nearFloor([{ ...target, floor: { ...floor, any: 1.2 } }])).toContain('goes below 1.20');
-	expect(nearFloor([{ ...target, floor: { ...floor, antenna_alone: 1.05 } }])).toBeNull();
+	expect(nearFloor([target])).toContain('goes below 1.20');
+	expect(nearFloor([{ ...target, floor: { ...floor, narrow: true } }])).toBeNull();
 	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
 });
 

@@ -45,7 +45,7 @@ export function why(
 	wound = false
 ): string[] {
 	const missed = targets.find((t) => (t.worst_swr ?? Infinity) > t.swr_limit);
-	if (missed && found.parts.share < 0.1) {
+	if (missed && found.few_hold) {
 		return [
 			`Even a perfect build reaches ${swr(missed.worst_swr)} on ${missed.label}.`,
 			wound
@@ -56,9 +56,8 @@ export function why(
 	const said = [
 		`If your sweep can be ${figures(readingSpread * 100, 1)} % wrong, ${percent(found.reading.share)}.`
 	];
-	const costly = found.reading.costs.filter((c) => c.share >= 0.01).slice(0, 2);
-	if (costly.length) {
-		const names = costly.map((c, i) => {
+	if (found.costly.length) {
+		const names = found.costly.map((c, i) => {
 			const points = (100 * c.share).toFixed(0);
 			return i === 0
 				? `${contributor(c.name)} costs you ${points} points`
@@ -66,16 +65,11 @@ export function why(
 		});
 		said.push(`${names.join(', ').replace(/^./, (c) => c.toUpperCase())}.`);
 	}
-	const worth = found.bought
-		.filter((b) => b.reading_share > found.reading.share + 0.005)
-		.sort((a, b) => b.reading_share - a.reading_share);
-	for (const act of ['measured', 'trimmed'] as const) {
-		const best = worth.find((b) => b.act === act);
-		if (!best) continue;
+	for (const best of found.worthwhile) {
 		const part =
 			best.name === 'coil' || best.name === 'capacitor' ? best.name : `${best.name} part`;
 		said.push(
-			act === 'measured'
+			best.act === 'measured'
 				? `Sweep the ${part} alone and bring it to 1 %: ${percent(best.reading_share)}.`
 				: `Trim the ${part} in place, watching the SWR: ${percent(best.reading_share)}.`
 		);
@@ -97,11 +91,10 @@ export function nearFloor(targets: Prediction['targets']): string | null {
 		.sort((a, b) => (b.worst_swr ?? 0) - (a.worst_swr ?? 0))[0];
 	if (!hardest?.floor) return null;
 	const { floor } = hardest;
-	if (floor.antenna_alone < 1.1) return null;
-	const least =
-		floor.any < 1.02
-			? 'many parts without loss almost a perfect match'
-			: `no lossless match goes below ${swr(floor.any)}`;
+	if (floor.narrow) return null;
+	const least = floor.almost_perfect
+		? 'many parts without loss almost a perfect match'
+		: `no lossless match goes below ${swr(floor.any)}`;
 	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, ${least}.`;
 }
 

@@ -153,6 +153,7 @@
 		{#if at && sweep}
 			<Drop
 				powerW={build.power_w}
+				limit={Math.min(...build.targets.map((t) => t.swr_limit))}
 				stops={[
 					{
 						key: 'wire',

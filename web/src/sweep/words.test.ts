@@ -11,6 +11,7 @@ const reading: Reading = {
 	swr_limit: 2,
 	q: 12.3,
 	q_at_hz: 14.1e6,
+	sharpness: 'middling',
 	targets: [],
 	above_one: 0
 };
@@ -23,19 +24,19 @@ const target = {
 	highest_resistance_ohm: 93,
 	lowest_reactance_ohm: -440,
 	highest_reactance_ohm: -383,
+	reactance: 'capacitive' as const,
 	holds: false
 };
 
 test('a capacitive wire wants a coil, an inductive one a capacitor', () => {
 	expect(standing(target)).toContain('383 to 440 Ω capacitive');
 	expect(standing(target)).toContain('wants a coil');
-	expect(standing({ ...target, lowest_reactance_ohm: 383, highest_reactance_ohm: 440 })).toContain(
-		'wants a capacitor'
-	);
+	expect(standing({ ...target, reactance: 'inductive' })).toContain('wants a capacitor');
+	expect(standing({ ...target, reactance: 'small' })).toContain('X is next to nothing');
 });
 
 test('a wire whose reactance passes through zero resonates', () => {
-	expect(standing({ ...target, highest_reactance_ohm: 12 })).toContain('resonates there');
+	expect(standing({ ...target, reactance: 'crosses' })).toContain('resonates there');
 });
 
 test('resonances are named with their resistance, or their absence is', () => {
@@ -56,7 +57,7 @@ test('a band that leaves the sweep says on which side', () => {
 });
 
 test('sharpness has a word, or nothing where Q is not known', () => {
-	expect(sharpness(reading)).toContain('Q about 12');
+	expect(sharpness(reading)).toBe('Q about 12 at 14.100 MHz: a middling curve by nature.');
 	expect(sharpness({ ...reading, q: null })).toBe('');
 });
 
@@ -64,7 +65,14 @@ test('the floor of the hardest band, in a sentence', () => {
 	const at = (label: string, alone: number, any: number) =>
 		({
 			label,
-			floor: { q: 10, antenna_alone: alone, one_more: 1.2, any }
+			floor: {
+				q: 10,
+				antenna_alone: alone,
+				one_more: 1.2,
+				any,
+				narrow: label === '30 m',
+				almost_perfect: any === 1.001
+			}
 		}) as Reading['targets'][number];
 	expect(floorText([at('12 m', 1.2, 1.03), at('15 m', 1.9, 1.11)])).toBe(
 		'On 15 m no lossless match gets below 1.11; the wire tuned alone reaches 1.90, with one more tuned circuit 1.20.'

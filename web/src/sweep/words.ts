@@ -18,13 +18,12 @@ export function floorText(targets: Reading['targets']): string {
 		.sort((a, b) => (b.floor?.antenna_alone ?? 0) - (a.floor?.antenna_alone ?? 0))[0];
 	const floor = target?.floor;
 	if (!target || !floor) return '';
-	if (floor.antenna_alone < 1.1) {
+	if (floor.narrow) {
 		return `${target.label} is narrow for a curve this wide: tuned and transformed exactly, the wire alone would stay below ${swr(floor.antenna_alone)}.`;
 	}
-	const least =
-		floor.any < 1.02
-			? `On ${target.label} many parts without loss could match almost perfectly`
-			: `On ${target.label} no lossless match gets below ${swr(floor.any)}`;
+	const least = floor.almost_perfect
+		? `On ${target.label} many parts without loss could match almost perfectly`
+		: `On ${target.label} no lossless match gets below ${swr(floor.any)}`;
 	return `${least}; the wire tuned alone reaches ${swr(floor.antenna_alone)}, with one more tuned circuit ${swr(floor.one_more)}.`;
 }
 
@@ -32,19 +31,21 @@ export function floorText(targets: Reading['targets']): string {
 export function standing(target: Reading['targets'][number]): string {
 	const { lowest_resistance_ohm: least, highest_resistance_ohm: most } = target;
 	const { lowest_reactance_ohm: low, highest_reactance_ohm: high } = target;
-	if (isNone(least) || isNone(most) || isNone(low) || isNone(high)) {
+	if (isNone(least) || isNone(most) || isNone(low) || isNone(high) || !target.reactance) {
 		return 'SWR alone does not say R and X, and a match needs both: sweep with an analyser, or type R and X at a few frequencies.';
 	}
 	const r = ohm(least, most);
-	const large = Math.max(Math.abs(low), Math.abs(high));
-	if (low < 0 && high > 0) {
-		return `R is ${r} and X passes through zero inside ${target.label}: the wire resonates there.`;
-	}
-	if (large < 10) return `R is ${r}, and X is next to nothing.`;
-	const size = ohm(Math.min(Math.abs(low), Math.abs(high)), large);
-	return high <= 0
-		? `R is ${r}; X is ${size} capacitive: the wire acts as if a capacitor stood in line with it, and wants a coil.`
-		: `R is ${r}; X is ${size} inductive: the wire acts as if a coil stood in line with it, and wants a capacitor.`;
+	const size = ohm(
+		Math.min(Math.abs(low), Math.abs(high)),
+		Math.max(Math.abs(low), Math.abs(high))
+	);
+	const said: Record<NonNullable<typeof target.reactance>, string> = {
+		crosses: ` and X passes through zero inside ${target.label}: the wire resonates there.`,
+		small: ', and X is next to nothing.',
+		capacitive: `; X is ${size} capacitive: the wire acts as if a capacitor stood in line with it, and wants a coil.`,
+		inductive: `; X is ${size} inductive: the wire acts as if a coil stood in line with it, and wants a capacitor.`
+	};
+	return `R is ${r}${said[target.reactance]}`;
 }
 
 /** Resonances of the whole sweep. */
@@ -77,7 +78,6 @@ export function match(reading: Reading): string {
 
 /** Q at the first target, and what it means. */
 export function sharpness(reading: Reading): string {
-	if (reading.q === null || reading.q === undefined) return '';
-	const kind = reading.q > 30 ? 'sharp' : reading.q > 10 ? 'middling' : 'wide';
-	return `Q about ${figures(reading.q, 2)} at ${megahertz(reading.q_at_hz)} MHz: a ${kind} curve by nature.`;
+	if (isNone(reading.q) || !reading.sharpness) return '';
+	return `Q about ${figures(reading.q, 2)} at ${megahertz(reading.q_at_hz)} MHz: a ${reading.sharpness} curve by nature.`;
 }

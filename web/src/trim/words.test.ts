@@ -103,10 +103,11 @@ test('resonance and lowest SWR, apart and together', () => {
 		resistance_ohm: 62,
 		swr: 1.24,
 		lowest_hz: 24.66e6,
-		lowest_swr: 1.22
+		lowest_swr: 1.22,
+		together: false
 	};
 	expect(resonanceText({ ...trim, resonance })).toContain('40 kHz lower');
-	expect(resonanceText({ ...trim, resonance: { ...resonance, lowest_hz: 24.7e6 } })).toContain(
+	expect(resonanceText({ ...trim, resonance: { ...resonance, together: true } })).toContain(
 		'fall together'
 	);
 });

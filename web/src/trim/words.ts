@@ -172,7 +172,7 @@ export function resonanceText(trim: Trim): string {
 	const r = trim.resonance;
 	if (!r) return '';
 	const apart = r.frequency_hz - r.lowest_hz;
-	if (Math.abs(apart) < 5e3) {
+	if (r.together) {
 		return `X is zero, and the SWR lowest, at ${megahertz(r.frequency_hz)} MHz: they fall together here because R, ${figures(r.resistance_ohm)} Ω, hardly changes. At resonance the SWR is still the ratio of R to 50: ${swr(r.swr)}.`;
 	}
 	return `X is zero at ${megahertz(r.frequency_hz)} MHz, with R ${figures(r.resistance_ohm)} Ω: the SWR there is the ratio to 50, ${swr(r.swr)}. It is lowest, ${swr(r.lowest_swr)}, at ${megahertz(r.lowest_hz)} MHz, ${kilohertz(Math.abs(apart))} ${apart > 0 ? 'lower' : 'higher'}, where a little X makes up for what R lacks or has too much.`;

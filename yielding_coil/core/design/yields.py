@@ -2,12 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Literal
+from typing import Literal, TypeAlias
 
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.design.design import Design
 from yielding_coil.core.system import System, worst_over
-from yielding_coil.core.tolerance import Spread, Yield, share_trimmed, shares_at, swr_fan, yield_of
+from yielding_coil.core.tolerance import Cost, Spread, Yield, share_trimmed, shares_at, swr_fan, yield_of
 
 # Builds tried for a figure that is kept or compared; at most so many for a fan or for trimming.
 BUILDS, FAN_BUILDS = 2048, 512
@@ -15,6 +15,12 @@ BUILDS, FAN_BUILDS = 2048, 512
 MEASURED_SPREAD = 0.01
 # What widening or tightening the limit would do, at the limits people speak of.
 LIMITS = (1.5, 2.0, 3.0)
+# Fewer than this hold: the spread of parts is not what fails. What costs less, or buys less, is not worth a word.
+FEW_SHARE, WORTH_NAMING, WORTH_DOING = 0.1, 0.01, 0.005
+MOST_NAMED = 2
+
+Act: TypeAlias = Literal["measured", "trimmed"]
+ACTS: tuple[Act, ...] = ("measured", "trimmed")
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,7 +28,7 @@ class YieldGain:
     """What one act on one part buys: the share with it measured to 1 %, or trimmed in place."""
 
     name: str
-    act: Literal["measured", "trimmed"]
+    act: Act
     parts_share: float
     reading_share: float
 
@@ -47,6 +53,27 @@ class YieldPrediction:
     fan_hz: Real
     fan_low: Real
     fan_high: Real
+
+    @property
+    def few_hold(self) -> bool:
+        """Whether so few builds hold that their spread is not what fails."""
+        return self.parts.share < FEW_SHARE
+
+    @property
+    def costly(self) -> tuple[Cost, ...]:
+        """What costs most with the reading in doubt, the dearest first."""
+        return tuple(c for c in self.reading.costs if c.share >= WORTH_NAMING)[:MOST_NAMED]
+
+    @property
+    def worthwhile(self) -> tuple[YieldGain, ...]:
+        """The best part to measure, and the best to trim, where either buys something."""
+        worth = [g for g in self.bought if g.reading_share > self.reading.share + WORTH_DOING]
+        best = (max((g for g in worth if g.act == act), key=_reading_share, default=None) for act in ACTS)
+        return tuple(g for g in best if g is not None)
+
+
+def _reading_share(gain: YieldGain) -> float:
+    return gain.reading_share
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import TypeAlias
+from typing import Literal, TypeAlias
 
 import numpy as np
 
@@ -21,6 +21,13 @@ POINTS = 101
 AROUND_BEST, USUAL_LIMIT = 0.01, 2.0
 # A Q below this is the rounding of a resistor.
 LEAST_Q = 1e-3
+# Above the first a curve is called sharp, above the second middling (common practice in words).
+SHARP_Q, MIDDLING_Q = 30.0, 10.0
+# Reactance that need not be tuned out; a floor that leaves nothing to wish for; one that is as good as 1.
+SMALL_OHM, NARROW_SWR, PERFECT_SWR = 10.0, 1.1, 1.02
+
+Sharpness: TypeAlias = Literal["sharp", "middling", "wide"]
+Standing: TypeAlias = Literal["crosses", "small", "capacitive", "inductive"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,6 +38,16 @@ class MatchFloor:
     antenna_alone: float
     one_more: float
     any: float
+
+    @property
+    def narrow(self) -> bool:
+        """Whether the band is so narrow for this curve that the wire alone, tuned and transformed, would do."""
+        return self.antenna_alone < NARROW_SWR
+
+    @property
+    def almost_perfect(self) -> bool:
+        """Whether many parts without loss would leave next to nothing."""
+        return self.any < PERFECT_SWR
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +64,18 @@ class BandStanding:
     lowest_reactance_ohm: float | None = None
     highest_reactance_ohm: float | None = None
     floor: MatchFloor | None = None
+
+    @property
+    def reactance(self) -> Standing | None:
+        """What its reactance comes to in the target; None where only SWR is known."""
+        low, high = self.lowest_reactance_ohm, self.highest_reactance_ohm
+        if low is None or high is None:
+            return None
+        if low < 0 < high:
+            return "crosses"
+        if max(abs(low), abs(high)) < SMALL_OHM:
+            return "small"
+        return "capacitive" if high <= 0 else "inductive"
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +101,11 @@ def known_q(antenna: Sweep, frequency_hz: float) -> float | None:
     """Q of an antenna tuned at a frequency; None where it stores nothing, or none can be read there."""
     q = float(antenna.q(frequency_hz))
     return q if np.isfinite(q) and q > LEAST_Q else None
+
+
+def sharpness_of(q: float) -> Sharpness:
+    """A word for a Q."""
+    return "sharp" if q > SHARP_Q else "middling" if q > MIDDLING_Q else "wide"
 
 
 @lru_cache(maxsize=512)

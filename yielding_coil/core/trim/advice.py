@@ -36,6 +36,8 @@ TrimFinding: TypeAlias = Finding[TrimCode]
 
 # The frequency rule reaches so far to either side of the target, and stays there.
 RULE_REACH = 0.08
+# Zero of X and lowest SWR nearer than this fall together.
+TOGETHER_HZ = 5e3
 # Frequencies on a band at which its worst SWR is looked for.
 POINTS = 41
 # SWR read within this share of a band of its edge is that of the edge.
@@ -200,6 +202,11 @@ class ResonanceThere:
     swr: float
     lowest_hz: float
     lowest_swr: float | None
+
+    @property
+    def together(self) -> bool:
+        """Whether they lie too near one another to be told apart at an antenna."""
+        return abs(self.frequency_hz - self.lowest_hz) < TOGETHER_HZ
 
 
 @dataclass(frozen=True, slots=True)

@@ -26,9 +26,11 @@
 		stops: Stop[];
 		/** Watts that go in at the radio. */
 		powerW: number;
+		/** SWR that is still good. */
+		limit: number;
 	}
 
-	let { stops, powerW }: Props = $props();
+	let { stops, powerW, limit }: Props = $props();
 
 	let height = $state(600);
 	const full = 34;
@@ -102,8 +104,9 @@
 					<small>{row.detail}</small>
 					<span class="mono seen">
 						<span>{impedance(row.resistance, row.reactance)}</span>
-						{#if row.swr !== undefined}<b class:good={(row.swr ?? 99) <= 2} title="SWR"
-								>{swr(row.swr)}</b
+						{#if row.swr !== undefined}<b
+								class:good={row.swr !== null && row.swr <= limit}
+								title="SWR">{swr(row.swr)}</b
 							>{/if}
 					</span>
 				</svelte:element>

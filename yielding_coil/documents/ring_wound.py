@@ -24,10 +24,6 @@ Turns = Annotated[int, Field(ge=1, le=200)]
 Key = Annotated[Words, Field(max_length=40)]
 
 
-# Two standard deviations of a measured inductance factor.
-MEASURED_AL = 0.01
-
-
 class WireValues(Payload):
     """A wire: metal, its diameter, over its covering."""
 
@@ -124,7 +120,7 @@ class RingCore(Payload):
         own = self.material
         material = data.ring_material(self.mix) if own is None else own.values.material(self.mix)
         ring = Ring(material, data.ring_size(self.size), self.stack, self.al_h)
-        return core.RingCore(ring, MEASURED_AL if self.al_h is not None else material.tolerance, self.measured)
+        return core.RingCore(ring, core.known_to(ring), self.measured)
 
 
 class Wound(Payload):

@@ -40,15 +40,15 @@ from yielding_coil.core.winding.ring_wound import (
     COIL_CAPACITANCE_F,
     CoilOnRing,
     RingCore,
-    Tuning,
     WoundToMake,
-    WoundTransformer,
     crossing_f,
+    known_to,
     pair_ohm_of,
     reading_like,
     turns_like,
 )
 from yielding_coil.core.winding.wiring import END, HANDS, START, TAP, WIRINGS, Join, Kind, Wiring, joins_of, wiring
+from yielding_coil.core.winding.wound_transformer import Tuning, WoundTransformer
 
 AnyWinding = AirCoil | CoilOnRing | WoundTransformer | LineChoke | LegTrap
 # Kinds of things that are wound, by the name that a design keeps.
@@ -125,6 +125,7 @@ __all__ = [
     "is_present",
     "joins_of",
     "judge",
+    "known_to",
     "link_dip",
     "pair_ohm_of",
     "rated",

@@ -16,7 +16,7 @@ from yielding_coil.core.system import Antenna, Element, System, worst_over
 from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.winding.heat import WARM_C, highest_power_w, warming_c
-from yielding_coil.core.winding.ring_wound import WoundTransformer
+from yielding_coil.core.winding.wound_transformer import WoundTransformer
 
 # Capacitors across the input that are tried first.
 TRIED_F = np.linspace(0, 400e-12, 17)

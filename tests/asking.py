@@ -68,7 +68,7 @@ def calibrated(client, low_hz=20e6, high_hz=30e6, points=101):
         screwed_on(client, standard)
         end = done(client, kind="standard", calibration_id=calibration["id"], standard=standard)
         assert end["state"] == "done", end
-    return end["progress"]["calibration"]
+    return end["found"]["calibration"]
 
 
 def bare(build):
@@ -228,4 +228,4 @@ def measured(client, calibration, low_hz=1.8e6, high_hz=30e6, points=101, passes
         keep={"name": name, "setup": {"plane": "bench"}},
     )
     assert end["state"] == "done", end
-    return end["progress"]["sweep"]
+    return end["found"]["sweep"]

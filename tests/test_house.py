@@ -1,6 +1,7 @@
 """Who may know whom: the floors of the house, each importing only what stands below it."""
 
 import ast
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -27,7 +28,7 @@ FLOORS = (
 CORE_FLOORS = (
     ("constants", "errors", "finding"),
     ("arrays", "quantity"),
-    ("reflection", "parts", "conductor", "deviates", "limits", "wire"),
+    ("reflection", "parts", "conductor", "quasi_random", "bode_fano", "wire"),
     ("ring", "solenoid", "target"),
     ("sweep",),
     ("calibration", "line", "trim"),
@@ -38,6 +39,26 @@ CORE_FLOORS = (
     ("winding",),
     ("design", "bench"),
     ("matching",),
+)
+API_FLOORS = (
+    ("http",),
+    ("tables", "quantities"),
+    ("sweep", "wire", "drawer"),
+    ("line", "analyser", "design", "bench", "build"),
+    ("winding", "matching", "trim", "jobs"),
+    ("app",),
+    ("openapi",),
+)
+WEB_FLOORS = (
+    ("lib",),
+    ("sweep", "bands"),
+    ("analyser", "wire"),
+    ("line", "drawer", "trim"),
+    ("design",),
+    ("matching", "winding"),
+    ("build", "find"),
+    ("App",),
+    ("main",),
 )
 # What each room may take from outside the standard library.
 OUTSIDE = {
@@ -72,35 +93,36 @@ def height_of(floors, room):
     return next(k for k, rooms in enumerate(floors) if room in rooms)
 
 
-def test_every_room_stands_on_a_floor():
-    rooms = {p.stem for p in HOUSE.iterdir() if p.suffix == ".py" or (p / "__init__.py").exists()} - {"__init__"}
-    core = {p.stem for p in (HOUSE / "core").iterdir() if p.suffix == ".py" or p.is_dir()}
+def rooms_in(*path):
+    """Names of the files and folders of a package."""
+    place = HOUSE.joinpath(*path)
+    found = {p.stem for p in place.iterdir() if p.suffix == ".py" or (p / "__init__.py").exists()}
+    return found - {"__init__"}
 
-    assert {room for floor in FLOORS for room in floor} == rooms
-    assert {room for floor in CORE_FLOORS for room in floor} == core - {"__init__", "__pycache__"}
+
+# A package, its floors, and how deep in a module's name its rooms stand.
+PACKAGES = {"yielding_coil": ((), FLOORS), "core": (("core",), CORE_FLOORS), "api": (("api",), API_FLOORS)}
+ROOMS = [(package, room) for package, (_, floors) in PACKAGES.items() for floor in floors for room in floor]
 
 
-@pytest.mark.parametrize("room", [room for floor in FLOORS for room in floor])
-def test_a_room_knows_only_what_stands_below_it(room):
+@pytest.mark.parametrize("package", PACKAGES)
+def test_every_room_stands_on_a_floor(package):
+    path, floors = PACKAGES[package]
+
+    assert {room for floor in floors for room in floor} == rooms_in(*path)
+
+
+@pytest.mark.parametrize(("package", "room"), ROOMS)
+def test_a_room_knows_only_what_stands_below_it(package, room):
+    path, floors = PACKAGES[package]
+    inside = ["yielding_coil", *path]
     above = []
-    for file, module in imported(room):
+    for file, module in imported("/".join((*path, room))):
         parts = module.split(".")
         # The version number stands at the top of the package.
-        if parts[0] != "yielding_coil" or len(parts) < 2 or parts[1] in (room, "VERSION"):
+        if parts[: len(inside)] != inside or len(parts) <= len(inside) or parts[len(inside)] in (room, "VERSION"):
             continue
-        if height_of(FLOORS, parts[1]) >= height_of(FLOORS, room):
-            above.append((file, module))
-    assert above == []
-
-
-@pytest.mark.parametrize("room", [room for floor in CORE_FLOORS for room in floor])
-def test_inside_the_core_too(room):
-    above = []
-    for file, module in imported(f"core/{room}"):
-        parts = module.split(".")
-        if parts[:2] != ["yielding_coil", "core"] or parts[2] == room:
-            continue
-        if height_of(CORE_FLOORS, parts[2]) >= height_of(CORE_FLOORS, room):
+        if height_of(floors, parts[len(inside)]) >= height_of(floors, room):
             above.append((file, module))
     assert above == []
 
@@ -117,17 +139,51 @@ def test_only_the_start_knows_the_simulated_analyser(room):
     assert [found for found in imported(room) if any(f in found[1] for f in forbidden)] == []
 
 
-def test_what_lies_in_a_folder_of_the_core_is_reached_through_its_face():
+@pytest.mark.parametrize("package", ["core", "api"])
+def test_what_lies_in_a_folder_is_reached_through_its_face(package):
     """Files of one folder know each other; from outside a file of a folder is taken only as a name space."""
-    folders = {p.name for p in (HOUSE / "core").iterdir() if p.is_dir()}
+    folders = {p.name for p in (HOUSE / package).iterdir() if (p / "__init__.py").exists()}
     around = []
     for file in HOUSE.rglob("*.py"):
         for node in ast.walk(ast.parse(file.read_text("utf-8"))):
             parts = node.module.split(".") if isinstance(node, ast.ImportFrom) and node.module else []
-            own = file.is_relative_to(HOUSE / "core" / parts[2]) if len(parts) > 3 else True
-            if parts[:2] == ["yielding_coil", "core"] and len(parts) > 3 and parts[2] in folders and not own:
+            own = file.is_relative_to(HOUSE / package / parts[2]) if len(parts) > 3 else True
+            if parts[:2] == ["yielding_coil", package] and len(parts) > 3 and parts[2] in folders and not own:
                 around.append((str(file.relative_to(TOP)), node.module))
     assert around == []
+
+
+WEB = TOP / "web" / "src"
+# What a front-end file takes from another one of ours, by a static or a late import.
+TAKEN = re.compile(r"""(?:from|import|import\()\s*['"](\.{1,2}/[^'"]+)['"]""")
+
+
+def taken_by(file):
+    """Rooms that a front-end file takes something from, by their names."""
+    for spec in TAKEN.findall(file.read_text("utf-8")):
+        found = (file.parent / spec).resolve().relative_to(WEB)
+        yield found.parts[0].split(".")[0]
+
+
+def test_every_folder_of_the_front_end_stands_on_a_floor():
+    rooms = {p.stem for p in WEB.iterdir() if p.is_dir() or p.suffix in (".ts", ".svelte")} - {"tokens.test"}
+
+    assert {room for floor in WEB_FLOORS for room in floor} == rooms
+
+
+@pytest.mark.parametrize("room", [room for floor in WEB_FLOORS for room in floor])
+def test_a_folder_of_the_front_end_knows_only_what_stands_below_it(room):
+    files = [f for f in WEB.rglob("*") if f.suffix in (".ts", ".svelte")]
+    own = [f for f in files if f.relative_to(WEB).parts[0].split(".")[0] == room]
+    above = [
+        (str(file.relative_to(WEB)), other)
+        for file in own
+        for other in taken_by(file)
+        if other not in (room, "tokens") and height_of(WEB_FLOORS, other) >= height_of(WEB_FLOORS, room)
+    ]
+
+    assert own
+    assert above == []
 
 
 def findings_made_in(file):

@@ -142,7 +142,7 @@ def front_end() -> None:
     sources = [p for folder in ("src", "public") for p in (WEB / folder).rglob("*") if p.is_file()]
     sources = [p for p in sources if p.name != "schema.d.ts"]
     sources += [p for p in WEB.glob("*.*") if p.is_file() and p.name != "openapi.json"]
-    sources += [p for room in ("api", "store", "core") for p in (TOP / "yielding_coil" / room).glob("*.py")]
+    sources += [p for room in ("core", "documents", "api") for p in (TOP / "yielding_coil" / room).rglob("*.py")]
     wanted = stamp_of(sources)
     stamp = WEB / "dist" / "sources.stamp"
     if fresh(stamp, wanted) and (WEB / "src" / "lib" / "api" / "schema.d.ts").exists():

@@ -51,7 +51,7 @@ def trimmed(client, simulator, clock, rounds=ROUNDS):
             passes=4,
             calibration_id=calibration["id"],
             keep={"name": f"round {n}", "build_id": build["id"], "setup": {"plane": "feedpoint"}},
-        )["progress"]["sweep"]
+        )["found"]["sweep"]
         kept = logged(client, build, {"kind": "reading", "reading": {"kind": "sweep"}}, sweep_id=swept["id"])
         assert kept.status_code == 201, kept.text
         view = trim_of(client, build)

@@ -7,7 +7,7 @@ import pytest
 from analyser_faults import Faulty, serving
 from asking import calibrated, connected, done, made_build, screwed_on
 
-from yielding_coil.api import jobs
+from yielding_coil.api.http import jobs
 
 FIELD = {"plane": "feedpoint", "conditions": {"height": "4 m", "hung": "flat", "near": "roof tiles", "ground": ""}}
 NOBODY = "00000000-0000-4000-8000-000000000000"
@@ -26,7 +26,7 @@ def sweep(client, low_mhz=23.0, high_mhz=26.0, **more):
 
 
 def codes(state):
-    return [f["code"] for f in state["progress"]["findings"]]
+    return [f["code"] for f in state["found"]["findings"]]
 
 
 def test_from_nothing_to_a_kept_sweep_that_is_right(client, bench):
@@ -40,13 +40,13 @@ def test_from_nothing_to_a_kept_sweep_that_is_right(client, bench):
     assert calibration["slips"] == []
 
     screwed_on(client, "load")
-    checked = done(client, kind="check", calibration_id=calibration["id"])["progress"]["calibration"]
+    checked = done(client, kind="check", calibration_id=calibration["id"])["found"]["calibration"]
     assert checked["residual_db"] < -50
 
     screwed_on(client, "r100")
     keep = {"name": "test resistor", "setup": {**FIELD, "plane": "bench"}}
     end = sweep(client, calibration_id=calibration["id"], keep=keep)
-    kept = end["progress"]["sweep"]
+    kept = end["found"]["sweep"]
     assert end["state"] == "done"
     assert kept["source"] == "simulated"
     assert kept["setup"]["instrument"].startswith("YIELDING COIL")
@@ -66,13 +66,13 @@ def test_the_antenna_its_baseline_and_what_the_residual_means_for_it(client, ben
     done(client, kind="check", calibration_id=calibration["id"])
     screwed_on(client, "loft")
     end = sweep(client, calibration_id=calibration["id"], passes=4, keep={"name": "first sweep", "setup": FIELD})
-    assert end["progress"]["dip"]["swr"] < 2
+    assert end["found"]["dip"]["swr"] < 2
     assert "no_dip" not in codes(end)
-    kept = end["progress"]["sweep"]
+    kept = end["found"]["sweep"]
     build = client.post("/api/builds", json={"name": "Loft dipole", "sweep_id": kept["id"]}).json()
     assert build["baseline_sweep_id"] == kept["id"]
     assert build["sweeps"][0]["setup"]["conditions"]["near"] == "roof tiles"
-    asked = {"sweep_id": kept["id"], "frequency_hz": end["progress"]["dip"]["frequency_hz"]}
+    asked = {"sweep_id": kept["id"], "frequency_hz": end["found"]["dip"]["frequency_hz"]}
     meaning = client.get(f"/api/calibrations/{calibration['id']}/meaning", params=asked).json()
     assert meaning["low_swr"] < meaning["swr"] < meaning["high_swr"]
     assert 0 < meaning["impedance_share"] < 0.02
@@ -83,13 +83,13 @@ def test_the_antenna_its_baseline_and_what_the_residual_means_for_it(client, ben
         calibration_id=calibration["id"],
         keep={"name": "again", "setup": FIELD, "build_id": build["id"]},
     )
-    assert again["progress"]["sweep"]["setup"]["conditions"] == kept["setup"]["conditions"]
+    assert again["found"]["sweep"]["setup"]["conditions"] == kept["setup"]["conditions"]
     third = sweep(
         client,
         calibration_id=calibration["id"],
         keep={"name": "third", "setup": FIELD, "build_id": build["id"]},
     )
-    assert third["progress"]["sweep"]["setup"]["id"] == again["progress"]["sweep"]["setup"]["id"]
+    assert third["found"]["sweep"]["setup"]["id"] == again["found"]["sweep"]["setup"]["id"]
 
 
 def slips(calibration):
@@ -103,7 +103,7 @@ def test_slips_are_said(client, bench):
 
     def take(standard, thing):
         screwed_on(client, thing)
-        return done(client, kind="standard", calibration_id=key, standard=standard)["progress"]["calibration"]
+        return done(client, kind="standard", calibration_id=key, standard=standard)["found"]["calibration"]
 
     take("short", "short")
     left_on = take("open", "short")
@@ -132,7 +132,7 @@ def test_no_dip_in_view_says_where_to_look(client, bench):
     connected(client)
     screwed_on(client, "loft")
     end = sweep(client, 27.5, 29.5, widen=True)
-    found = {f["code"]: f["values"] for f in end["progress"]["findings"]}
+    found = {f["code"]: f["values"] for f in end["found"]["findings"]}
     assert found["no_dip"]["where"] == "below"
     assert found["dip_elsewhere"]["frequency_hz"] == pytest.approx(24.3e6, rel=0.02)
     assert found["dip_elsewhere"]["low_hz"] < found["dip_elsewhere"]["frequency_hz"]
@@ -177,7 +177,7 @@ def test_a_stopped_average_keeps_its_whole_passes(client, bench):
     assert ended["state"] == "stopped"
     passes = ended["progress"]["passes"]
     assert 2 <= passes < 256
-    assert ended["progress"]["sweep"]["remarks"] == [f"{passes} passes averaged"]
+    assert ended["found"]["sweep"]["remarks"] == [f"{passes} passes averaged"]
 
 
 @pytest.mark.parametrize(
@@ -190,8 +190,8 @@ def test_what_breaks_in_the_middle_keeps_what_was_there(client, bench, fault, co
         end = sweep(client, passes=8, keep={"name": "broken off", "setup": FIELD})
         assert (end["state"], end["problem"]["code"]) == ("failed", code)
         kept = {"code": "kept_passes", "grave": True, "values": {"passes": 3}}
-        assert kept in end["progress"]["findings"]
-        assert end["progress"]["sweep"]["remarks"] == ["3 passes averaged"]
+        assert kept in end["found"]["findings"]
+        assert end["found"]["sweep"]["remarks"] == ["3 passes averaged"]
         assert client.get("/api/analyser").json()["problem"]["code"] == code
         server.mend()
         again = sweep(client)
@@ -204,7 +204,7 @@ def test_one_point_and_bad_input(client, bench):
     connected(client)
     one = done(client, kind="sweep", low_hz=24e6, high_hz=24e6, points=1, passes=2)
     assert one["state"] == "done"
-    assert len(one["progress"]["curves"]["frequency_hz"]) >= 1
+    assert len(one["found"]["curves"]["frequency_hz"]) >= 1
     for wrong, words in (
         ({"low_hz": 26e6, "high_hz": 23e6}, "above low_hz"),
         ({"low_hz": 23e6, "high_hz": 500e6}, "what the analyser sweeps, 0.1 to 200 MHz"),
@@ -260,14 +260,14 @@ def test_the_baseline_of_an_older_build_can_be_another_sweep(client, bench):
     connected(client)
     screwed_on(client, "allotment")
     keep = {"name": "with the analyser", "setup": FIELD, "build_id": build["id"]}
-    kept = sweep(client, 20.0, 22.5, keep=keep)["progress"]["sweep"]
+    kept = sweep(client, 20.0, 22.5, keep=keep)["found"]["sweep"]
     patch = {"revision": build["revision"], "baseline_sweep_id": kept["id"]}
     assert client.patch(f"/api/builds/{build['id']}", json=patch).json()["baseline_sweep_id"] == kept["id"]
 
 
 def test_nobody_listening_ends_it(client, bench, application, monkeypatch):
     """Ten seconds without a listener, here a tenth of one."""
-    monkeypatch.setattr(jobs.Job.__init__, "__defaults__", (0.1,))
+    monkeypatch.setattr(jobs, "ABANDONED_S", 0.1)
     connected(client)
     asked = {"kind": "sweep", "low_hz": 23e6, "high_hz": 26e6, "points": 401, "passes": None}
     job = client.post("/api/jobs", json=asked).json()

@@ -1,7 +1,7 @@
 import numpy as np
 import pytest
 
-from yielding_coil.api.numbers import number, numbers, rows_of_numbers
+from yielding_coil.api.http import number, numbers, rows_of_numbers
 
 
 def test_six_significant_digits():

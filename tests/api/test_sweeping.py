@@ -5,11 +5,11 @@ import pytest
 
 from yielding_coil.analyser.bench import LOFT
 from yielding_coil.analyser.driver import AnalyserGoneError
-from yielding_coil.api.curves import FEW, SweepCurves
-from yielding_coil.api.sweeping import SweepAsked, _elsewhere
+from yielding_coil.api.analyser.acquisition import SweepIn, _find_dip_elsewhere
+from yielding_coil.api.sweep import FEW, SweepCurves
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.sweep import ReflectionDoubt, Sweep
+from yielding_coil.core.sweep import ReflectionUncertainty, Sweep
 
 
 class Seeing:
@@ -37,15 +37,15 @@ def swept(low_mhz, high_mhz, seen=LOFT.impedance_ohm):
 
 @pytest.mark.parametrize(("gone", "code"), [(False, "dip_elsewhere"), (True, "no_dip_anywhere")])
 def test_one_quick_look_further_is_taken_with_the_instrument(gone, code):
-    asked = SweepAsked(low_hz=27e6, high_hz=29e6, points=101)
+    asked = SweepIn(low_hz=27e6, high_hz=29e6, points=101)
 
-    assert _elsewhere(Seeing(LOFT.impedance_ohm, gone), asked, swept(27, 29)).code == code
+    assert _find_dip_elsewhere(Seeing(LOFT.impedance_ohm, gone), asked, swept(27, 29)).code == code
 
 
 class TestWhatIsDrawn:
     def test_a_known_doubt_is_a_fan_round_the_curve(self):
         found = swept(22, 27)
-        doubt = ReflectionDoubt.circular(np.full(101, 0.01))
+        doubt = ReflectionUncertainty.circular(np.full(101, 0.01))
         drawn = SweepCurves.of(found, found.low_hz, found.high_hz, 401, doubt)
         r = np.array(drawn.resistance_ohm)
         assert (np.array(drawn.fan.low_resistance_ohm) < r).all()
@@ -55,7 +55,7 @@ class TestWhatIsDrawn:
     def test_thinning_keeps_the_fan_with_its_points(self):
         f = np.linspace(20e6, 30e6, 5000)
         found = Sweep(f, LOFT.impedance_ohm(f))
-        doubt = ReflectionDoubt.circular(np.linspace(0.001, 0.02, 5000))
+        doubt = ReflectionUncertainty.circular(np.linspace(0.001, 0.02, 5000))
         drawn = SweepCurves.of(found, f[0], f[-1], 400, doubt)
         k = 200
         at = int(np.searchsorted(f, drawn.frequency_hz[k]))
@@ -67,7 +67,7 @@ class TestWhatIsDrawn:
     def test_few_samples_have_no_fan_and_no_line_no_ceiling(self):
         f = np.linspace(20e6, 30e6, FEW - 4)
         found = Sweep(f, LOFT.impedance_ohm(f))
-        drawn = SweepCurves.of(found, f[0], f[-1], 100, ReflectionDoubt.circular(np.full(f.size, 0.01)))
+        drawn = SweepCurves.of(found, f[0], f[-1], 100, ReflectionUncertainty.circular(np.full(f.size, 0.01)))
         assert drawn.fan is None
         assert drawn.ceiling is None
 

@@ -18,7 +18,7 @@ from asking import (
 )
 
 from yielding_coil.core.sweep import Sweep
-from yielding_coil.core.trim import Reading, next_cut
+from yielding_coil.core.trim import DipReading, next_cut
 from yielding_coil.formats import touchstone
 
 FIFTEEN = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
@@ -377,7 +377,7 @@ class TestCuts:
             readings = [{"dip_hz": 24.2e6, "leg_m": 2.96}, {"dip_hz": mhz * 1e6, "leg_m": 2.885}]
             asked = {"readings": readings, "target_hz": 24.94e6, "by": "cut", "unit": unit}
             found = client.post("/api/cuts", json=asked).json()
-            plain = next_cut([Reading(r["dip_hz"], r["leg_m"]) for r in readings], 24.94e6, "cut")
+            plain = next_cut([DipReading(r["dip_hz"], r["leg_m"]) for r in readings], 24.94e6, "cut")
             assert found["held_by"] == "bound"
             assert found["per_leg_m"] <= plain.per_leg_m
 

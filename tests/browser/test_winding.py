@@ -194,7 +194,7 @@ def test_from_an_empty_start_to_a_balun(page, address, client, settle):
     expect(page.get_by_role("heading", name="9 : 1 unun")).to_be_visible()
     page.goto(address)
     settle()
-    expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("Winding")
+    expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("WindingLayout")
 
 
 def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):

@@ -2,7 +2,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import NotThisError, Wound, characterise
+from yielding_coil.core.bench import NotThisError, TurnsSweep, characterise
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.sweep import Sweep
 
@@ -30,7 +30,9 @@ class TestRing:
             return Sweep(F, 1 / (1 / sweep.impedance_ohm + 2j * np.pi * F * farad))
 
         found = characterise.ring(
-            [Wound(11, across(turns("43", 11), 3e-12)), Wound(3, across(turns("43", 3), 1e-12))], SIZE, TABLE
+            [TurnsSweep(11, across(turns("43", 11), 3e-12)), TurnsSweep(3, across(turns("43", 3), 1e-12))],
+            SIZE,
+            TABLE,
         )
 
         assert found.stray_f[0][0] == pytest.approx(3e-12, abs=3 * found.stray_f[0][1])
@@ -39,12 +41,14 @@ class TestRing:
         assert found.likely[0].share > 0.9
 
     def test_a_sweep_of_few_turns_reaches_higher(self):
-        few, many = (characterise.ring([Wound(n, turns("43", n))], SIZE, TABLE) for n in (3, 15))
+        few, many = (characterise.ring([TurnsSweep(n, turns("43", n))], SIZE, TABLE) for n in (3, 15))
 
         assert few.frequency_hz[-1] > 2 * many.frequency_hz[-1]
 
     def test_a_better_calibration_narrows_it(self):
-        good, poor = (characterise.ring([Wound(5, turns("61", 5))], SIZE, TABLE, residual_db=db) for db in (60, 40))
+        good, poor = (
+            characterise.ring([TurnsSweep(5, turns("61", 5))], SIZE, TABLE, residual_db=db) for db in (60, 40)
+        )
         at = np.searchsorted(good.frequency_hz, 5e6)
         same = np.searchsorted(poor.frequency_hz, 5e6)
 
@@ -53,26 +57,26 @@ class TestRing:
     def test_turns_miscounted_are_contradicted_by_the_other_winding(self):
         """The outermost turn counted in or out: 11 said, 12 wound."""
         with pytest.raises(NotThisError, match="contradict each other"):
-            characterise.ring([Wound(11, turns("43", 12)), Wound(3, turns("43", 3))], SIZE, TABLE)
+            characterise.ring([TurnsSweep(11, turns("43", 12)), TurnsSweep(3, turns("43", 3))], SIZE, TABLE)
 
     def test_an_antenna_is_not_turns_on_a_ring(self):
         line = 500 / np.tanh(0.1 + 2j * np.pi * WIDE / 299792458.0 * 9)
 
         with pytest.raises(NotThisError, match="a capacitance already|X passes zero"):
-            characterise.ring([Wound(5, Sweep(WIDE, line))], SIZE, TABLE)
+            characterise.ring([TurnsSweep(5, Sweep(WIDE, line))], SIZE, TABLE)
 
     def test_above_self_resonance_nothing_is_told(self):
         high = np.geomspace(60e6, 200e6, 61)
         sweep = Sweep(high, 1 / (1 / turns("43", 15, high).impedance_ohm + 2j * np.pi * high * 4e-12))
 
         with pytest.raises(NotThisError, match="begins above their self-resonance"):
-            characterise.ring([Wound(15, sweep)], SIZE, TABLE)
+            characterise.ring([TurnsSweep(15, sweep)], SIZE, TABLE)
 
     @pytest.mark.parametrize(
         ("wound", "words"),
         [
             ([], "wound is none"),
-            ([Wound(3, turns("43", 3)), Wound(5, turns("43", 5, F * 1000))], "hardly overlap"),
+            ([TurnsSweep(3, turns("43", 3)), TurnsSweep(5, turns("43", 5, F * 1000))], "hardly overlap"),
         ],
     )
     def test_what_cannot_be_read_is_refused(self, wound, words):
@@ -81,16 +85,16 @@ class TestRing:
 
     def test_turns_and_points_have_bounds(self):
         with pytest.raises(OutOfDomainError, match="turns is 0; it must be 1 to 200"):
-            Wound(0, turns("43", 3))
+            TurnsSweep(0, turns("43", 3))
         with pytest.raises(OutOfDomainError, match="of 5 points"):
-            Wound(3, turns("43", 3, F[:5]))
+            TurnsSweep(3, turns("43", 3, F[:5]))
 
     @pytest.mark.parametrize(
         ("low_hz", "high_hz", "told"), [(7e6, 7.1e6, False), (5e6, 9e6, False), (2e6, 4e6, True)]
     )
     def test_less_than_an_octave_is_too_narrow_to_tell(self, low_hz, high_hz, told):
         """At one frequency several mixes fit within their 20 %: the way of the curve tells them apart."""
-        swept = [Wound(3, turns("43", 3, np.linspace(low_hz, high_hz, 101)))]
+        swept = [TurnsSweep(3, turns("43", 3, np.linspace(low_hz, high_hz, 101)))]
         if told:
             assert characterise.ring(swept, SIZE, TABLE).likely
             return

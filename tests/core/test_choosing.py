@@ -16,7 +16,7 @@ from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.winding import Task, input_capacitance, judge, turn_pairs
+from yielding_coil.core.winding import CoreTask, input_capacitance, rate_cores, turn_pairs
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 BANDS = [Target("30 m", 10.1e6, 10.15e6, 2.0), Target("10 m", 28.0e6, 29.7e6, 2.0)]
@@ -24,7 +24,7 @@ BANDS = [Target("30 m", 10.1e6, 10.15e6, 2.0), Target("10 m", 28.0e6, 29.7e6, 2.
 
 def task(ohm=3200.0, power_w=100.0, **more):
     plan = Transformer(RING, 2, 16, 0.15e-6, 2.5e-12)
-    return Task(FixedLoad(ohm), BANDS, power_w, 0.3, plan, 1.08e-3, **more)
+    return CoreTask(FixedLoad(ohm), BANDS, power_w, 0.3, plan, 1.08e-3, **more)
 
 
 @given(st.floats(1.0, 12.0), st.integers(1, 8))
@@ -51,7 +51,10 @@ def test_a_capacitor_never_makes_the_worst_place_worse(ohm, microhenry, picofara
 def test_power_changes_the_heat_and_nothing_else():
     rings = [RING, Ring(RING.material, data.ring_size("FT140"))]
     low, high = (
-        sorted(judge(rings, turn_pairs(8.0, 3), task(power_w=w)), key=lambda j: (j.ring.size.name, j.primary_turns))
+        sorted(
+            rate_cores(rings, turn_pairs(8.0, 3), task(power_w=w)),
+            key=lambda j: (j.ring.size.name, j.primary_turns),
+        )
         for w in (10.0, 100.0)
     )
 
@@ -64,7 +67,7 @@ def test_power_changes_the_heat_and_nothing_else():
 
 def test_what_does_not_fit_comes_last():
     small = Ring(RING.material, data.ring_size("FT23"))
-    found = judge([small, RING], [(5, 40)], task())
+    found = rate_cores([small, RING], [(5, 40)], task())
 
     assert [j.fits for j in found] == [True, False]
 
@@ -74,7 +77,7 @@ def test_wires_in_hand_share_the_hole():
     turns = ring.turns_that_fit(1.08e-3) // 3
 
     for together, fits in ((3, True), (4, False)):
-        assert judge([ring], [(turns, 3 * turns)], task(together=together))[0].fits is fits
+        assert rate_cores([ring], [(turns, 3 * turns)], task(strands=together))[0].fits is fits
 
 
 def test_a_library_cascades_the_same_chain():

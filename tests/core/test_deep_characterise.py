@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import Wound, characterise
+from yielding_coil.core.bench import TurnsSweep, characterise
 from yielding_coil.core.sweep import Sweep
 
 pytestmark = pytest.mark.deep
@@ -44,7 +44,7 @@ def swept(mu: np.ndarray, turns: int, rng: np.random.Generator, *, noise_only: b
 
 def found_of(mix: str, scale: float, rng: np.random.Generator, *, noise_only: bool = False):
     mu = permeability(mix, F) * scale
-    wound = [Wound(turns, swept(mu, turns, rng, noise_only=noise_only)) for turns in (11, 3)]
+    wound = [TurnsSweep(turns, swept(mu, turns, rng, noise_only=noise_only)) for turns in (11, 3)]
     return characterise.ring(wound, SIZE, TABLE, residual_db=60, noise=3e-4)
 
 

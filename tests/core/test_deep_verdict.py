@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import Setup, Suspect, Taken, verdict
+from yielding_coil.core.bench import BenchSweep, Fixture, Hypothesis, verdict
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.reflection import impedance_of
 from yielding_coil.core.ring import Ring, RingCoil
@@ -47,7 +47,7 @@ def parts_of(unun: Transformer) -> tuple[Spread, ...]:
     return (*found, Spread("mica", "u", "input_capacitance_f", 0.05)) if unun.input_capacitance_f else tuple(found)
 
 
-def two_stacked() -> tuple[list[Suspect], list[Setup]]:
+def two_stacked() -> tuple[list[Hypothesis], list[Fixture]]:
     """2 in 16, crossed over, on two rings of mix 43, 90 pF across the input, on 3.2 kΩ."""
     own = ring("43", "FT240", 2)
     unun = Transformer(own, 2, 16, 0.15e-6, 2.5e-12, 90e-12, 1500)
@@ -57,7 +57,7 @@ def two_stacked() -> tuple[list[Suspect], list[Setup]]:
     return suspects, faults.transformer_setups(3200)
 
 
-def three_in_hand() -> tuple[list[Suspect], list[Setup]]:
+def three_in_hand() -> tuple[list[Hypothesis], list[Fixture]]:
     """Nine turns of three wires on a 1.4 inch ring of mix 43, on 450 Ω."""
     own = ring("43", "FT140")
     unun = Transformer(own, 9, 27, 0.036e-6, 3.5e-12)
@@ -65,7 +65,7 @@ def three_in_hand() -> tuple[list[Suspect], list[Setup]]:
     return suspects, faults.transformer_setups(450)
 
 
-def alone(mix: str, size: str, turns: int, *, crossed: bool) -> tuple[list[Suspect], list[Setup]]:
+def alone(mix: str, size: str, turns: int, *, crossed: bool) -> tuple[list[Hypothesis], list[Fixture]]:
     """Turns on a ring, swept across the port."""
     own = ring(mix, size)
     spreads = (
@@ -76,14 +76,14 @@ def alone(mix: str, size: str, turns: int, *, crossed: bool) -> tuple[list[Suspe
     return wound, faults.alone_setups()
 
 
-def swept(suspect: Suspect, setup: Setup, rng: np.random.Generator) -> Sweep:
+def swept(suspect: Hypothesis, setup: Fixture, rng: np.random.Generator) -> Sweep:
     """One build of it: every value strayed, a 1 % resistor, 50 dB of residual errors that turn with frequency."""
     if suspect.code == "capacitor_wrong":
         narrow = [
             Spread(s.name, s.element, s.field, 0.05) if s.field == "input_capacitance_f" else s
             for s in suspect.spreads
         ]
-        suspect = Suspect(suspect.code, suspect.part, tuple(narrow), load_factor=suspect.load_factor)
+        suspect = Hypothesis(suspect.code, suspect.part, tuple(narrow), load_factor=suspect.load_factor)
     deviates = rng.normal(size=(1, 1 + len(suspect.spreads)))
     gamma = verdict.seen_of(suspect, setup, F, deviates)[0]
     place = (F - F[0]) / (F[-1] - F[0])
@@ -116,7 +116,7 @@ PLANNED = {
 }
 
 
-def some_of(name: str, code: str, trials: range) -> list[tuple[Suspect, verdict.Verdict]]:
+def some_of(name: str, code: str, trials: range) -> list[tuple[Hypothesis, verdict.Verdict]]:
     """A stretch of the trials of one fault; each has a seed of its own, whoever makes it."""
     suspects, setups = PLANNED[name]()
     mine = [s for s in suspects if s.code == code]
@@ -124,7 +124,7 @@ def some_of(name: str, code: str, trials: range) -> list[tuple[Suspect, verdict.
     for trial in trials:
         rng = np.random.default_rng([SEED, trial, *name.encode(), *code.encode()])
         suspect = mine[rng.integers(len(mine))]
-        said = verdict.judge([Taken(setups[0], swept(suspect, setups[0], rng))], suspects, setups)
+        said = verdict.classify([BenchSweep(setups[0], swept(suspect, setups[0], rng))], suspects, setups)
         found.append((suspect, said))
     return found
 
@@ -135,7 +135,7 @@ def tried():
     workers = os.cpu_count() or 1
     with ProcessPoolExecutor(workers, multiprocessing.get_context("spawn")) as pool:
 
-        def of(name: str, code: str) -> list[tuple[Suspect, verdict.Verdict]]:
+        def of(name: str, code: str) -> list[tuple[Hypothesis, verdict.Verdict]]:
             shares = [range(k, TRIALS, workers) for k in range(workers)]
             found = [one for some in pool.map(partial(some_of, name, code), shares) for one in some]
             row = TABLE.setdefault(f"{name}: {code}", Counter())
@@ -147,7 +147,7 @@ def tried():
         yield of
 
 
-def stated(suspect: Suspect, said: verdict.Verdict) -> bool:
+def stated(suspect: Hypothesis, said: verdict.Verdict) -> bool:
     """Named alone, in a stated pair, or said outright to lie hidden in the tolerances of what is planned."""
     if said.says == "strange":
         return False

@@ -7,10 +7,10 @@ from hypothesis import strategies as st
 
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import swr_of_impedance
-from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.trim import (
     ContradictionError,
-    Point,
+    SwrPoint,
     contradictions,
     dip_between,
     dip_in,
@@ -29,7 +29,7 @@ def wire(f, dip_hz=WIRE_DIP_HZ, resistance=62.0, q=11.0):
 
 
 def points(*at_hz, spread=0.01, **made):
-    return [Point(f, float(swr_of_impedance(complex(wire(f, **made)))), spread) for f in at_hz]
+    return [SwrPoint(f, float(swr_of_impedance(complex(wire(f, **made)))), spread) for f in at_hz]
 
 
 class TestPowersAndSizes:
@@ -61,8 +61,8 @@ class TestPowersAndSizes:
             lambda: swr_of_powers(10.0, -1.0),
             lambda: resistance_and_size(-5.0, 2.0),
             lambda: resistance_and_size(50.0, 0.5),
-            lambda: Point(1e6, 0.9, 0.01),
-            lambda: Point(-1e6, 2.0, 0.01),
+            lambda: SwrPoint(1e6, 0.9, 0.01),
+            lambda: SwrPoint(-1e6, 2.0, 0.01),
             lambda: dip_of([]),
         ],
     )
@@ -75,23 +75,23 @@ class TestWhereTheDipIs:
     """One reading says nothing of the side, two say it, three find it."""
 
     def test_one_asks_for_another_beside_it(self):
-        found = dip_of([Point(24.5e6, 2.6, 0.03)])
+        found = dip_of([SwrPoint(24.5e6, 2.6, 0.03)])
 
         assert found.side == "unknown"
         assert found.read_next_hz == pytest.approx(24.745e6)
 
     def test_two_tell_the_side_and_ask_for_the_third_beyond(self):
         # 2.6 at 24.5 and 1.9 at 24.8 MHz: the dip lies above 24.65, and 25.1 tells how far.
-        found = dip_of([Point(24.5e6, 2.6, 0.03), Point(24.8e6, 1.9, 0.03)])
+        found = dip_of([SwrPoint(24.5e6, 2.6, 0.03), SwrPoint(24.8e6, 1.9, 0.03)])
         assert (found.side, found.low_hz, found.high_hz) == ("above", 24.65e6, None)
         assert found.read_next_hz == pytest.approx(25.1e6)
 
-        mirrored = dip_of([Point(24.5e6, 1.9, 0.03), Point(24.8e6, 2.6, 0.03)])
+        mirrored = dip_of([SwrPoint(24.5e6, 1.9, 0.03), SwrPoint(24.8e6, 2.6, 0.03)])
         assert (mirrored.side, mirrored.low_hz, mirrored.high_hz) == ("below", None, 24.65e6)
         assert mirrored.read_next_hz == pytest.approx(24.2e6)
 
     def test_two_alike_ask_for_the_middle(self):
-        found = dip_of([Point(24.5e6, 2.0, 0.03), Point(25.3e6, 2.02, 0.03)])
+        found = dip_of([SwrPoint(24.5e6, 2.0, 0.03), SwrPoint(25.3e6, 2.02, 0.03)])
 
         assert found.side == "unknown"
         assert found.read_next_hz == pytest.approx(24.9e6)
@@ -121,7 +121,7 @@ class TestWhereTheDipIs:
         for _ in range(2000):
             read = np.clip(size + 0.02 * rng.normal(size=4), 0.0, 0.95)
             try:
-                found = dip_of([Point(f, (1 + g) / (1 - g), 0.02) for f, g in zip(at, read, strict=True)])
+                found = dip_of([SwrPoint(f, (1 + g) / (1 - g), 0.02) for f, g in zip(at, read, strict=True)])
             except ContradictionError:
                 continue
             held += found.side == "found" and found.low_hz <= WIRE_DIP_HZ <= found.high_hz
@@ -152,9 +152,9 @@ class TestWhereTheDipIs:
 
     def test_a_table_of_swr_and_a_sweep_are_read_alike(self):
         f = np.linspace(24.0e6, 25.8e6, 61)
-        table = dip_in(SwrReadings(f, swr_of_impedance(wire(f))), 24.94e6)
+        table = dip_in(SwrSweep(f, swr_of_impedance(wire(f))), 24.94e6)
         sweep = dip_in(Sweep(f, wire(f)), 24.94e6)
-        handful = dip_in(SwrReadings(f[::15], swr_of_impedance(wire(f[::15]))), 24.94e6)
+        handful = dip_in(SwrSweep(f[::15], swr_of_impedance(wire(f[::15]))), 24.94e6)
 
         for found in (table, sweep, handful):
             assert found.frequency_hz == pytest.approx(WIRE_DIP_HZ, rel=2e-4)
@@ -171,23 +171,23 @@ class TestContradictions:
 
     def test_one_frequency_two_values(self):
         with pytest.raises(ContradictionError, match="readings 1 and 3 contradict each other") as refused:
-            dip_of([Point(24.5e6, 2.6, 0.02), Point(24.8e6, 1.9, 0.02), Point(24.5e6, 1.4, 0.02)])
+            dip_of([SwrPoint(24.5e6, 2.6, 0.02), SwrPoint(24.8e6, 1.9, 0.02), SwrPoint(24.5e6, 1.4, 0.02)])
         assert "1.40 was read where 2.60 is expected" in refused.value.message
 
     def test_a_hump_is_no_dip(self):
         with pytest.raises(ContradictionError, match=r"24\.800 MHz 3\.00 was read"):
-            dip_of([Point(24.5e6, 1.5, 0.02), Point(24.8e6, 3.0, 0.02), Point(25.1e6, 1.5, 0.02)])
+            dip_of([SwrPoint(24.5e6, 1.5, 0.02), SwrPoint(24.8e6, 3.0, 0.02), SwrPoint(25.1e6, 1.5, 0.02)])
 
     def test_of_five_the_one_beside_the_curve_is_named(self):
         good = points(24.3e6, 24.6e6, 24.9e6, 25.2e6, 25.5e6, spread=0.01)
-        wrong = [*good[:3], Point(25.2e6, 3.5, 0.01), good[4]]
+        wrong = [*good[:3], SwrPoint(25.2e6, 3.5, 0.01), good[4]]
         with pytest.raises(ContradictionError, match=r"25\.200 MHz 3\.50 was read"):
             dip_of(wrong)
 
     def test_a_worse_meter_may_stray_further(self):
-        near = [Point(24.5e6, 2.6, 0.06), Point(24.5e6, 2.0, 0.06)]
+        near = [SwrPoint(24.5e6, 2.6, 0.06), SwrPoint(24.5e6, 2.0, 0.06)]
         assert contradictions(near) == []
-        assert len(contradictions([Point(p.frequency_hz, p.swr, 0.01) for p in near])) == 1
+        assert len(contradictions([SwrPoint(p.frequency_hz, p.swr, 0.01) for p in near])) == 1
 
 
 class TestSigns:

@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil import data
-from yielding_coil.core.bench import Taken, bucking_turns, judge, seen_of
+from yielding_coil.core.bench import BenchSweep, bucking_turns, classify, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
@@ -159,7 +159,7 @@ def test_a_current_baluns_slips_are_told_as_a_choke_only():
         Sweep(wide, impedance_of(seen_of(right, s, wide, np.zeros((1, 2)))[0])) for s in (setups[0], setups[-1])
     ]
 
-    both = judge([Taken(setups[0], seen[0]), Taken(setups[-1], seen[1])], found, setups)
+    both = classify([BenchSweep(setups[0], seen[0]), BenchSweep(setups[-1], seen[1])], found, setups)
     assert "right" in both.codes
     assert "bucking" not in both.codes
     assert "bucking" not in {h.code for h in both.hidden}

@@ -1,8 +1,8 @@
 import numpy as np
 import pytest
 
+from yielding_coil.core.bode_fano import lowest_reflection, lowest_swr
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.limits import lowest_reflection, lowest_swr
 from yielding_coil.core.matching import best_parts, l_networks
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.sweep import Sweep

@@ -7,14 +7,14 @@ import pytest
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line, LineDoubt, moved, worth_measuring
-from yielding_coil.core.sweep import ReflectionDoubt, Sweep
+from yielding_coil.core.line import Cable, Line, LineUncertainty, shift_reference_plane, worth_measuring
+from yielding_coil.core.sweep import ReflectionUncertainty, Sweep
 from yielding_coil.formats import touchstone
 
 DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
 # The README of the demo data states its line.
 TRUE = Cable("allotment coax", 50.0, 0.84, 1.05, 0.011)
-EXACT = LineDoubt(0.0, 0.0, 0.0, 0.0)
+EXACT = LineUncertainty(0.0, 0.0, 0.0, 0.0)
 
 
 def demo(name):
@@ -24,7 +24,7 @@ def demo(name):
 def test_the_shack_sweep_moved_through_its_line_is_the_feedpoint_sweep():
     """Made-up sweeps with their line stated: within 1.5 % of |Z| at every frequency."""
     shack, feedpoint = demo("shack"), demo("feedpoint")
-    found = moved(shack, Line(TRUE, 17.6), "antenna", EXACT)
+    found = shift_reference_plane(shack, Line(TRUE, 17.6), "antenna", EXACT)
     true = feedpoint.impedance_at(found.frequency_hz)
     assert (np.abs(found.impedance_ohm - true) / np.abs(true)).max() < 0.015
     assert found.known.all()
@@ -33,17 +33,17 @@ def test_the_shack_sweep_moved_through_its_line_is_the_feedpoint_sweep():
 
 def test_there_and_back_is_where_one_started():
     wire = demo("feedpoint")
-    down = moved(wire, Line(TRUE, 17.6), "radio", EXACT)
-    up = moved(Sweep(down.frequency_hz, down.impedance_ohm), Line(TRUE, 17.6), "antenna", EXACT)
+    down = shift_reference_plane(wire, Line(TRUE, 17.6), "radio", EXACT)
+    up = shift_reference_plane(Sweep(down.frequency_hz, down.impedance_ohm), Line(TRUE, 17.6), "antenna", EXACT)
     assert up.impedance_ohm == pytest.approx(wire.impedance_ohm, rel=1e-9)
 
 
 def test_an_exact_line_has_no_fan_and_a_doubtful_reading_has_one():
     shack = demo("shack")
-    found = moved(shack, Line(TRUE, 17.6), "antenna", EXACT)
+    found = shift_reference_plane(shack, Line(TRUE, 17.6), "antenna", EXACT)
     assert found.low_ohm == pytest.approx(found.high_ohm)
-    reading = ReflectionDoubt.circular(np.full(shack.frequency_hz.size, 0.01))
-    doubted = moved(shack, Line(TRUE, 17.6), "antenna", EXACT, reading)
+    reading = ReflectionUncertainty.circular(np.full(shack.frequency_hz.size, 0.01))
+    doubted = shift_reference_plane(shack, Line(TRUE, 17.6), "antenna", EXACT, reading)
     assert (doubted.high_ohm.real > doubted.low_ohm.real).all()
     assert worth_measuring(doubted.shares) == "reading"
 
@@ -54,10 +54,10 @@ def test_a_nominal_line_of_many_waves_hides_the_far_end_and_names_its_velocity()
     f = np.linspace(21.0e6, 21.45e6, 11)
     far = Sweep(f, np.full(11, 94 - 463j))
     seen = Sweep(f, Line(nominal, 100.0).input_impedance(f, far.impedance_ohm))
-    found = moved(seen, Line(nominal, 100.0), "antenna")
+    found = shift_reference_plane(seen, Line(nominal, 100.0), "antenna")
     assert not found.known.any()
     assert worth_measuring(found.shares) == "velocity"
-    near = moved(far, Line(nominal, 1.0), "radio")
+    near = shift_reference_plane(far, Line(nominal, 1.0), "radio")
     assert near.known.all()
 
 
@@ -83,10 +83,10 @@ def test_the_fan_holds_the_truth_for_2000_perturbed_lines():
     wire = demo("feedpoint")
     f = np.linspace(21.0e6, 21.45e6, 5)
     true_ohm = wire.impedance_at(f)
-    doubt = LineDoubt()
+    doubt = LineUncertainty()
     rng = np.random.default_rng(20261124)
     shack = Sweep(f, demo("shack").impedance_at(f))
-    nominal = moved(shack, Line(TRUE, 17.6), "antenna", doubt)
+    nominal = shift_reference_plane(shack, Line(TRUE, 17.6), "antenna", doubt)
     given_sweep, given_wire = np.zeros((2, 5)), np.zeros((2, 5))
     for velocity, loss, impedance, length in rng.normal(size=(2000, 4)):
         strayed = Cable(
@@ -99,7 +99,7 @@ def test_the_fan_holds_the_truth_for_2000_perturbed_lines():
         line = Line(strayed, 17.6 * (1 + length * doubt.length / 2))
         given_sweep += inside(nominal, line.load_impedance(f, shack.impedance_ohm))
         shown = Sweep(f, line.input_impedance(f, true_ohm))
-        given_wire += inside(moved(shown, Line(TRUE, 17.6), "antenna", doubt), true_ohm)
+        given_wire += inside(shift_reference_plane(shown, Line(TRUE, 17.6), "antenna", doubt), true_ohm)
     print(f"\nsweep given: R, X inside the fan {given_sweep / 20} %; wire given: {given_wire / 20} %")
     assert (given_sweep / 2000 >= 0.88).all()
     assert (given_sweep / 2000 <= 0.92).all()
@@ -108,4 +108,4 @@ def test_the_fan_holds_the_truth_for_2000_perturbed_lines():
 
 def test_a_line_without_length_is_refused():
     with pytest.raises(OutOfDomainError, match="without a line there is nothing to move through"):
-        moved(demo("shack"), Line(TRUE, 0.0), "antenna")
+        shift_reference_plane(demo("shack"), Line(TRUE, 0.0), "antenna")

@@ -5,10 +5,10 @@ from hypothesis import strategies as st
 
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import magnitude_at_swr
-from yielding_coil.core.sweep import SwrReadings
+from yielding_coil.core.sweep import SwrSweep
 
 MHZ = np.array([7.0, 7.05, 7.1, 7.15, 7.2]) * 1e6
-DIAL = SwrReadings(MHZ, np.array([3.0, 2.0, 1.2, 2.0, 3.0]))
+DIAL = SwrSweep(MHZ, np.array([3.0, 2.0, 1.2, 2.0, 3.0]))
 
 
 def test_a_dial_gives_its_lowest_reading_and_the_run_round_it():
@@ -30,7 +30,7 @@ def test_a_run_that_leaves_the_readings_says_so():
     band = DIAL.bandwidth(5.0)
 
     assert (band.low_open, band.high_open) == (True, True)
-    assert SwrReadings(MHZ, np.full(5, 4.0)).bandwidth(2.0) is None
+    assert SwrSweep(MHZ, np.full(5, 4.0)).bandwidth(2.0) is None
 
 
 @given(at=st.floats(7.0e6, 7.2e6))
@@ -53,7 +53,7 @@ def test_between_readings_reflection_stays_between_its_neighbours(at):
 )
 def test_refusals(f, swr, words):
     with pytest.raises(OutOfDomainError, match=words):
-        SwrReadings(np.array(f), np.array(swr))
+        SwrSweep(np.array(f), np.array(swr))
 
 
 def test_a_limit_of_one_is_refused():

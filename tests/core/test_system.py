@@ -90,10 +90,10 @@ def test_a_match_by_hand():
         [Element("c", "shunt", Capacitor(7.01e-12)), Element("l", "series", Inductor(3.00e-6))],
     )
 
-    antenna, shunt, box = system.stations(18.1e6, 100)
+    antenna, shunt, match_station = system.stations(18.1e6, 100)
 
-    assert box.impedance_ohm == pytest.approx(50, abs=0.5)
-    assert float(box.voltage_v) == pytest.approx(100, rel=0.01)  # √(2·100·50)
+    assert match_station.impedance_ohm == pytest.approx(50, abs=0.5)
+    assert float(match_station.voltage_v) == pytest.approx(100, rel=0.01)  # √(2·100·50)
     # All of 100 W in 94 Ω: I = 1.03 A RMS, times |94 − j463| and √2.
     assert float(antenna.voltage_v) == pytest.approx(np.sqrt(2 * 100 / 94) * abs(94 - 463j), rel=0.01)
     assert float(shunt.peak_current_a) == pytest.approx(
@@ -143,9 +143,9 @@ def test_stations_name_their_place_and_the_box_is_above_the_line():
             Element("line", "through", Line(cable("foam-6"), 20)),
         ],
     )
-    assert system.box == 2
+    assert system.match_station == 2
     assert [s.key for s in system.stations(21.2e6)] == ["antenna", "capacitor", "coil", "line"]
-    assert System(FixedLoad(50), []).box == 0
+    assert System(FixedLoad(50), []).match_station == 0
 
 
 def test_no_power_goes_where_there_is_no_resistance():

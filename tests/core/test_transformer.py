@@ -16,7 +16,7 @@ from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.winding import TRIED_F, Task, input_capacitance, judge, turn_pairs, warming_c
+from yielding_coil.core.winding import TRIED_F, CoreTask, input_capacitance, rate_cores, turn_pairs, warming_c
 
 RING = Ring(data.ring_material("43"), data.ring_size("FT240"))
 PLAIN = Transformer(RING, 2, 14)
@@ -181,7 +181,7 @@ def test_a_match_is_judged_below_a_transformer_and_above_the_line():
     line = Line(data.cable("pe-5"), 10.0)
     system = System(FixedLoad(2450.0), [Element("unun", "through", PLAIN), Element("line", "through", line)])
 
-    assert system.box == 1
+    assert system.match_station == 1
     with pytest.raises(OutOfDomainError, match="through for a line or a transformer"):
         Element("unun", "series", PLAIN)
 
@@ -218,9 +218,9 @@ def test_all_cores_judged_at_once_are_judged_as_each_alone():
     plan = Transformer(
         rings[0], 1, 7, 0.1e-6, 2.5e-12, primary=Conductor(1.0, 1e-3), secondary=Conductor(1.0, 1e-3)
     )
-    task = Task(FixedLoad(2450.0), BANDS, 100.0, 0.3, plan, 1.08e-3)
+    task = CoreTask(FixedLoad(2450.0), BANDS, 100.0, 0.3, plan, 1.08e-3)
 
-    found = judge(rings, turn_pairs(7.0, 3), task)
+    found = rate_cores(rings, turn_pairs(7.0, 3), task)
 
     assert len(found) == len(rings) * 3
     f = np.concatenate([np.linspace(t.low_hz, t.high_hz, 5) for t in BANDS])
@@ -265,4 +265,4 @@ def test_refusals():
     with pytest.raises(OutOfDomainError, match="turns_ratio is 0.5"):
         turn_pairs(0.5)
     with pytest.raises(OutOfDomainError, match="rings is none"):
-        judge([], [(2, 14)], Task(FixedLoad(50.0), BANDS, 100.0, 0.3, PLAIN, 1e-3))
+        rate_cores([], [(2, 14)], CoreTask(FixedLoad(50.0), BANDS, 100.0, 0.3, PLAIN, 1e-3))

@@ -11,7 +11,7 @@ from yielding_coil.core.quantity import INCH_M
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.trim import (
     FAR_OFF,
-    Reading,
+    DipReading,
     dip_in,
     height_of_dipole_m,
     loading_h,
@@ -19,10 +19,10 @@ from yielding_coil.core.trim import (
     slips,
     without_folds,
 )
-from yielding_coil.core.wire import Hanging
+from yielding_coil.core.wire import HungWire
 
 # Readings in sequence; frequencies and lengths of common practice where a test says so.
-LOFT = Reading(24.2e6, 2.96)
+LOFT = DipReading(24.2e6, 2.96)
 WANTED = 24.94e6
 
 
@@ -42,13 +42,13 @@ class TestTheSumOfTheTrade:
         [(26.6, 28.3, 99.0, 93.05), (9.82, 10.12, 288.0, 279.46)],
     )
     def test_inches_too(self, dip_mhz, wanted_mhz, leg_in, left_in):
-        cut = next_cut([Reading(dip_mhz * 1e6, leg_in * INCH_M)], wanted_mhz * 1e6)
+        cut = next_cut([DipReading(dip_mhz * 1e6, leg_in * INCH_M)], wanted_mhz * 1e6)
 
         assert leg_in - cut.by_ratio_m / INCH_M == pytest.approx(left_in, abs=0.01)
 
     def test_the_percentage_rule_is_the_same_sum(self):
         # 17.6 → 18.1 MHz with 4.25 m legs: 0.0276 of the length, 11.7 cm (common practice).
-        cut = next_cut([Reading(17.6e6, 4.25)], 18.1e6)
+        cut = next_cut([DipReading(17.6e6, 4.25)], 18.1e6)
 
         assert cut.by_ratio_m / 4.25 == pytest.approx(0.0276, abs=5e-5)
         assert cut.by_ratio_m == pytest.approx(0.117, abs=5e-4)
@@ -67,7 +67,7 @@ class TestLearning:
     def folded(self, share):
         """A dip after 8.8 cm were folded that moved `share` of what the sum promised."""
         moved = WANTED / (WANTED / 24.2e6 - share * 0.088 / 2.96 * WANTED / 24.2e6)
-        return [LOFT, Reading(moved, 2.96, 0.088)]
+        return [LOFT, DipReading(moved, 2.96, 0.088)]
 
     @pytest.mark.parametrize("share", [0.6, 0.75, 0.9])
     def test_it_is_pulled_towards_what_was_seen(self, share):
@@ -85,7 +85,7 @@ class TestLearning:
         assert often.dip_spread < next_cut(once, WANTED).dip_spread
 
     def test_other_conditions_are_kept_apart(self):
-        on_the_ground = Reading(23.1e6, 2.96, conditions="on the grass")
+        on_the_ground = DipReading(23.1e6, 2.96, conditions="on the grass")
         cut = next_cut([on_the_ground, LOFT], WANTED)
 
         assert (cut.used, cut.apart) == (1, 1)
@@ -110,7 +110,7 @@ class TestLearning:
 def test_a_cut_never_plans_past_the_target_and_stays_inside_the_leg(dip, leg, moves, rounds):
     """Whatever a site does: the plan's own 90 % bound keeps short of the target."""
     target = 10e6
-    readings = [Reading(dip * target, leg)]
+    readings = [DipReading(dip * target, leg)]
     for _ in range(rounds):
         cut = next_cut(readings, target, "cut")
         if cut.act != "cut":
@@ -121,11 +121,11 @@ def test_a_cut_never_plans_past_the_target_and_stays_inside_the_leg(dip, leg, mo
         assert short > 1.2816 * 0.98
         before = readings[-1]
         now = before.leg_m - cut.per_leg_m
-        readings.append(Reading(before.dip_hz / (1 - moves * cut.per_leg_m / before.leg_m), now))
+        readings.append(DipReading(before.dip_hz / (1 - moves * cut.per_leg_m / before.leg_m), now))
 
 
 @pytest.mark.parametrize(
-    ("reading", "act"), [(Reading(25.3e6, 2.9, 0.05), "unfold"), (Reading(25.3e6, 2.9), "splice")]
+    ("reading", "act"), [(DipReading(25.3e6, 2.9, 0.05), "unfold"), (DipReading(25.3e6, 2.9), "splice")]
 )
 def test_a_dip_too_high_gives_wire_back(reading, act):
     cut = next_cut([reading], WANTED)
@@ -164,10 +164,10 @@ def test_slips_are_told_by_how_far_the_dip_is_off(ratio, said):
 @pytest.mark.parametrize(
     "wrong",
     [
-        lambda: Reading(24.2e6, -2.96),
-        lambda: Reading(0.0, 2.96),
-        lambda: Reading(24.2e6, 2.96, 2.96),
-        lambda: Reading(24.2e6, 2.96, -0.1),
+        lambda: DipReading(24.2e6, -2.96),
+        lambda: DipReading(0.0, 2.96),
+        lambda: DipReading(24.2e6, 2.96, 2.96),
+        lambda: DipReading(24.2e6, 2.96, -0.1),
         lambda: next_cut([], WANTED),
         lambda: next_cut([LOFT], -1.0),
         lambda: slips(0.0, 1e6),
@@ -182,23 +182,23 @@ class TestHanging:
     """What hands did to the wire."""
 
     def test_links_add_up_from_the_feedpoint(self):
-        wire = Hanging.hung([2.9, 3.45]).after(0, "cut", [0.05, 0.05]).after(1, "fold", [0.1, 0.1])
+        wire = HungWire.hung([2.9, 3.45]).after(0, "cut", [0.05, 0.05]).after(1, "fold", [0.1, 0.1])
 
-        assert wire.reach(0) == (pytest.approx(2.85), 0.0)
-        assert wire.reach(1) == (pytest.approx(3.40), 0.1)
+        assert wire.leg(0) == (pytest.approx(2.85), 0.0)
+        assert wire.leg(1) == (pytest.approx(3.40), 0.1)
 
     def test_nested_wires_stand_alone(self):
-        wire = Hanging.hung([2.9, 3.45], "nested").after(0, "cut", [0.05])
+        wire = HungWire.hung([2.9, 3.45], "nested").after(0, "cut", [0.05])
 
-        assert wire.reach(1) == (3.45, 0.0)
+        assert wire.leg(1) == (3.45, 0.0)
 
     def test_all_acts_and_back(self):
-        wire = Hanging.hung([3.0]).after(0, "fold", [0.1]).after(0, "unfold", [0.04]).after(0, "splice", [0.2])
-        assert wire.reach(0) == (pytest.approx(3.2), pytest.approx(0.06))
-        assert wire.after(0, "cut_folds", []).reach(0) == (pytest.approx(3.14), 0.0)
+        wire = HungWire.hung([3.0]).after(0, "fold", [0.1]).after(0, "unfold", [0.04]).after(0, "splice", [0.2])
+        assert wire.leg(0) == (pytest.approx(3.2), pytest.approx(0.06))
+        assert wire.after(0, "cut_folds", []).leg(0) == (pytest.approx(3.14), 0.0)
 
     def test_uneven_legs_are_noticed(self):
-        assert Hanging.hung([3.0]).after(0, "cut", [0.05, 0.08]).uneven_m == pytest.approx(-0.03)
+        assert HungWire.hung([3.0]).after(0, "cut", [0.05, 0.08]).uneven_m == pytest.approx(-0.03)
 
     @pytest.mark.parametrize(
         ("act", "amounts"),
@@ -206,14 +206,14 @@ class TestHanging:
     )
     def test_more_than_there_is_is_refused(self, act, amounts):
         with pytest.raises(OutOfDomainError):
-            Hanging.hung([3.0]).after(0, act, amounts)
+            HungWire.hung([3.0]).after(0, act, amounts)
 
     def test_bands_that_do_not_rise_and_bands_that_are_not_there(self):
         for wrong in ([], [3.0, 2.0], [-1.0]):
             with pytest.raises(OutOfDomainError):
-                Hanging.hung(wrong)
+                HungWire.hung(wrong)
         with pytest.raises(OutOfDomainError, match="one of the 1 bands"):
-            Hanging.hung([3.0]).after(1, "cut", [0.1])
+            HungWire.hung([3.0]).after(1, "cut", [0.1])
 
 
 def dip_at(site, leg_m, folded_m=0.0):

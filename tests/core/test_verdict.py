@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import Setup, Suspect, Taken, bucking_turns, judge, seen_of
+from yielding_coil.core.bench import BenchSweep, Fixture, Hypothesis, bucking_turns, classify, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
@@ -29,12 +29,12 @@ SUSPECTS = faults.transformer_suspects(UNUN, SPREADS, wiring=wiring("tapped"), c
 SETUPS = faults.transformer_setups(3200)
 
 
-def sweep_of(suspect: Suspect, setup: Setup, f: np.ndarray = F) -> Sweep:
+def sweep_of(suspect: Hypothesis, setup: Fixture, f: np.ndarray = F) -> Sweep:
     return Sweep(f, impedance_of(seen_of(suspect, setup, f, np.zeros((1, 1 + len(suspect.spreads))))[0]))
 
 
 def verdict_of(suspect, suspects=SUSPECTS, setups=SETUPS, **more):
-    return judge([Taken(setups[0], sweep_of(suspect, setups[0]), **more)], suspects, setups)
+    return classify([BenchSweep(setups[0], sweep_of(suspect, setups[0]), **more)], suspects, setups)
 
 
 @pytest.mark.parametrize("suspect", SUSPECTS, ids=lambda s: f"{s.code} {dict(s.values)}")
@@ -49,7 +49,7 @@ def test_each_suspect_as_it_is_meant_is_called_by_its_name(suspect):
 def test_an_antenna_left_connected_is_strange():
     line = 500 / np.tanh(0.1 + 2j * np.pi * F / 299792458.0 * 17)
 
-    assert judge([Taken(SETUPS[0], Sweep(F, line))], SUSPECTS, SETUPS).says == "strange"
+    assert classify([BenchSweep(SETUPS[0], Sweep(F, line))], SUSPECTS, SETUPS).says == "strange"
 
 
 def test_halves_wound_against_each_other_show_the_core_alone():
@@ -71,7 +71,7 @@ def test_a_reversed_wire_of_three_leaves_one():
     suspects = faults.transformer_suspects(trifilar, SPREADS[:1], wiring=wiring("three-in-hand"))
     reversed_one = next(s for s in suspects if s.code == "reversed")
 
-    assert sweep_of(reversed_one, Setup("resistor", 450)).impedance_ohm.real == pytest.approx(450, rel=1e-3)
+    assert sweep_of(reversed_one, Fixture("resistor", 450)).impedance_ohm.real == pytest.approx(450, rel=1e-3)
 
 
 def test_what_hides_in_the_cores_spread_is_said_and_which_sweep_would_tell():
@@ -89,9 +89,9 @@ def test_with_that_sweep_the_turn_is_told(code):
     choke = RingCoil(RING, 9, 2e-12)
     suspects = faults.ring_suspects(choke, (Spread("core", "c", "permeability_factor", 0.2),))
     suspect = next(s for s in suspects if s.code == code)
-    taken = [Taken(setup, sweep_of(suspect, setup)) for setup in faults.alone_setups()]
+    taken = [BenchSweep(setup, sweep_of(suspect, setup)) for setup in faults.alone_setups()]
 
-    assert judge(taken, suspects, faults.alone_setups()).codes == (code,)
+    assert classify(taken, suspects, faults.alone_setups()).codes == (code,)
 
 
 def test_a_poor_calibration_says_less():
@@ -109,18 +109,18 @@ def test_a_turn_of_an_air_coil(code):
     )
     suspect = next(s for s in suspects if s.code == code)
 
-    assert verdict_of(suspect, suspects, [Setup("alone")]).codes == (code,)
+    assert verdict_of(suspect, suspects, [Fixture("alone")]).codes == (code,)
 
 
 def test_a_link_needs_a_core():
     suspects = faults.coil_suspects(Inductor(2.2e-6), 8, ())
 
     with pytest.raises(OutOfDomainError, match="link_turns is on something without a core"):
-        seen_of(suspects[0], Setup("link", link_turns=3), F, np.zeros((1, 1)))
+        seen_of(suspects[0], Fixture("link", link_turns=3), F, np.zeros((1, 1)))
 
 
 def test_refusals():
     with pytest.raises(OutOfDomainError, match="taken is none"):
-        judge([], SUSPECTS)
+        classify([], SUSPECTS)
     with pytest.raises(OutOfDomainError, match="of 5 points"):
-        judge([Taken(SETUPS[0], sweep_of(SUSPECTS[0], SETUPS[0], F[:5]))], SUSPECTS)
+        classify([BenchSweep(SETUPS[0], sweep_of(SUSPECTS[0], SETUPS[0], F[:5]))], SUSPECTS)

@@ -7,7 +7,7 @@ import pytest
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.ring import Ring
-from yielding_coil.core.winding import END, START, TAP, WIRINGS, Strand, Winding, joins_of, strands_of, wiring
+from yielding_coil.core.winding import END, START, TAP, WIRINGS, Strand, WindingLayout, joins_of, strands_of, wiring
 
 FT240_43 = Ring(data.ring_material("43"), data.ring_size("FT240"))
 # Chosen before the first run.
@@ -15,7 +15,9 @@ SEED, TRIALS = 20261124, 200
 
 
 def wound(turns=16, primary=2, crossed=True, ring=FT240_43, covered_m=1.08e-3, **more):
-    return Winding(ring, strands_of(("long", "primary"), 1, primary, turns), covered_m, crossed=crossed, **more)
+    return WindingLayout(
+        ring, strands_of(("long", "primary"), 1, primary, turns), covered_m, crossed=crossed, **more
+    )
 
 
 def drawn_at_random(rng):
@@ -28,7 +30,7 @@ def drawn_at_random(rng):
     names = ("long", "primary") if in_hand == 1 else ("red", "blue", "copper", "ink")
     strands = strands_of(names, in_hand, int(rng.integers(1, turns + 1)) if in_hand == 1 else turns, turns)
     try:
-        return Winding(
+        return WindingLayout(
             ring,
             strands,
             covered,
@@ -51,7 +53,7 @@ def windings():
     return found
 
 
-def taut_way(winding: Winding, name: str) -> float:
+def taut_way(winding: WindingLayout, name: str) -> float:
     """Length of one wire as it lies, by a polyline of its own in space.
 
     The bundle follows the ring's section with round corners, its place round the ring moving on evenly with the
@@ -215,7 +217,7 @@ def test_the_picture_shows_every_turn_the_crossing_and_the_tails():
 
 
 def test_wires_that_share_a_turn_lie_beside_each_other():
-    winding = Winding(FT240_43, strands_of(("red", "blue", "copper"), 3, 9, 9), 1.6e-3, twisted=False)
+    winding = WindingLayout(FT240_43, strands_of(("red", "blue", "copper"), 3, 9, 9), 1.6e-3, twisted=False)
     starts = [s.points[-1] for s in winding.strokes(6e-3) if s.number == 4]
 
     gaps = [math.dist(a, b) for a, b in pairwise(starts)]
@@ -256,7 +258,7 @@ def test_other_refusals():
     with pytest.raises(OutOfDomainError, match="turns is 1; it must be 2 or more for a winding that crosses over"):
         wound(1, 1)
     with pytest.raises(OutOfDomainError, match="turns is 0; it must be 1 to 200"):
-        Winding(FT240_43, (Strand("long", 1, 0),), 1e-3)
+        WindingLayout(FT240_43, (Strand("long", 1, 0),), 1e-3)
     with pytest.raises(OutOfDomainError, match="tail_m is -0.1"):
         wound(tail_m=-0.1)
 

@@ -8,10 +8,10 @@ from pydantic import TypeAdapter, ValidationError
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.documents.choke_and_trap import Beside, Choke, WireTrap
+from yielding_coil.documents.choke_and_trap import Accessory, Choke, WireTrap
 from yielding_coil.documents.ring_wound import MaterialValues, RingCore
 
-ANY = TypeAdapter(Beside)
+ANY = TypeAdapter(Accessory)
 # As they were first kept; these lines never change.
 CHOKE_1 = {
     "kind": "choke",

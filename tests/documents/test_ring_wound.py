@@ -11,7 +11,7 @@ from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Element, System
-from yielding_coil.core.tolerance import sample, varied
+from yielding_coil.core.tolerance import sample, sampled
 from yielding_coil.core.winding import WIRINGS
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import AnyElement, DesignContent
@@ -121,7 +121,7 @@ def test_no_build_has_a_stray_field_below_zero():
     system = System(FixedLoad(3200.0), [Element("unun", "through", made.part(0))])
     spreads = made.spreads(0)
 
-    part = varied(system, spreads, sample(spreads, np.random.default_rng(20261124), 4096)).elements[0].part
+    part = sampled(system, spreads, sample(spreads, np.random.default_rng(20261124), 4096)).elements[0].part
 
     for field in ("leakage_h", "winding_capacitance_f", "input_capacitance_f", "permeability_factor"):
         assert np.min(getattr(part, field)) > 0, field

@@ -12,7 +12,7 @@ from asking import drop
 from sqlalchemy import text
 
 from yielding_coil.core.errors import RefusedError
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrSweep
 from yielding_coil.formats import files, table, touchstone
 
 pytestmark = pytest.mark.deep
@@ -104,7 +104,7 @@ def test_ten_thousand_mutants():
             apart += not (same and np.allclose(theirs.s[:, 0, 0], ours, atol=1e-6))
         assert (np.diff(found.frequency_hz) > 0).all()
         assert found.frequency_hz[0] > 0
-        if isinstance(found, SwrReadings):
+        if isinstance(found, SwrSweep):
             assert (found.swr >= 1).all()
             again = table.read(table.write_readings(found)).found
             assert again.swr == pytest.approx(found.swr, rel=1e-5)

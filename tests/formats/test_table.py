@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.formats import files, table
 
 F = np.array([7.0e6, 7.1e6, 7.2e6])
@@ -58,7 +58,7 @@ def test_swr_alone_is_kept_as_readings(data):
     """SWR 2 is 9.54 dB of return loss, 1.5 is 13.98: handbook tables."""
     found = table.read(data).found
 
-    assert isinstance(found, SwrReadings)
+    assert isinstance(found, SwrSweep)
     assert found.swr == pytest.approx([2.0, 1.5], rel=1e-4)
 
 
@@ -120,7 +120,7 @@ def test_what_is_written_is_read_again(pairs):
 
 
 def test_readings_are_written_and_read_again():
-    readings = SwrReadings(F, np.array([1.5, 1.2, 3.0]))
+    readings = SwrSweep(F, np.array([1.5, 1.2, 3.0]))
 
     assert table.read(table.write_readings(readings)).found.swr == pytest.approx(readings.swr)
 

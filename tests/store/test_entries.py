@@ -87,14 +87,14 @@ def test_a_log_is_replayed_to_how_the_wire_hangs():
     said = [data_of(SimpleNamespace(data=kept)) for kept in KEPT]
     hangs = replay(said)
 
-    assert hangs[0].reach(1) == (pytest.approx(3.4), 0.0)
-    assert hangs[-4].reach(0) == (pytest.approx(2.96), pytest.approx(0.088))
-    assert hangs[-1].reach(0) == (pytest.approx(2.872), 0.0)
+    assert hangs[0].leg(1) == (pytest.approx(3.4), 0.0)
+    assert hangs[-4].leg(0) == (pytest.approx(2.96), pytest.approx(0.088))
+    assert hangs[-1].leg(0) == (pytest.approx(2.872), 0.0)
 
 
 def test_hung_anew_begins_anew():
     said = [HungData(reach_m=[2.96]), CutData(act="cut", per_leg_m=[0.1]), HungData(reach_m=[3.2]), NoteData()]
-    assert replay(said)[-1].reach(0) == (3.2, 0.0)
+    assert replay(said)[-1].leg(0) == (3.2, 0.0)
 
 
 def test_what_cannot_be_is_refused():

@@ -36,7 +36,7 @@ def design_with(session, *held):
 def test_a_piece_comes_back_as_it_was_kept(session, piece):
     row = keep(session, piece)
 
-    assert queries.held(row) == ANY.validate_python(piece)
+    assert queries.piece_of(row) == ANY.validate_python(piece)
 
 
 @pytest.mark.parametrize(

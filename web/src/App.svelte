@@ -3,15 +3,15 @@
 -->
 <script lang="ts">
 	import BandsPage from './bands/BandsPage.svelte';
-	import BinPage from './bin/BinPage.svelte';
-	import BuildPage from './builds/BuildPage.svelte';
-	import BuildsPage from './builds/BuildsPage.svelte';
+	import BinPage from './build/BinPage.svelte';
+	import BuildPage from './build/BuildPage.svelte';
+	import BuildsPage from './build/BuildsPage.svelte';
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
-	import Later from './lib/shell/Later.svelte';
+	import LazyPage from './lib/shell/LazyPage.svelte';
 	import Keys from './lib/shell/Keys.svelte';
 	import { panels } from './lib/shell/panels.svelte';
-	import QuickFind from './lib/shell/QuickFind.svelte';
+	import QuickFind from './find/QuickFind.svelte';
 	import { stages, type Stage } from './lib/shell/stages';
 	import { singleKey, view } from './lib/shell/view.svelte';
 	import { units } from './lib/units/units.svelte';
@@ -50,19 +50,19 @@
 {:else if parts[0] === 'bands'}
 	<BandsPage />
 {:else if parts[0] === 'analyser'}
-	<Later page={() => import('./measure/MeasurePage.svelte')} given={{}} />
+	<LazyPage page={() => import('./analyser/MeasurePage.svelte')} given={{}} />
 {:else if parts[0] === 'lines'}
-	<Later page={() => import('./lines/LinesPage.svelte')} given={{}} />
+	<LazyPage page={() => import('./line/LinesPage.svelte')} given={{}} />
 {:else if parts[0] === 'drawer'}
-	<Later page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
+	<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
 {:else if parts[0] === 'bin'}
 	<BinPage />
 {:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
 	{#key parts[1]}
-		<Later page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
+		<LazyPage page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
 	{/key}
 {:else if parts[0] === 'builds' && parts[1] && parts[2] === 'count'}
-	<Later page={() => import('./wind/CountPage.svelte')} given={{ buildId: parts[1] }} />
+	<LazyPage page={() => import('./winding/CountPage.svelte')} given={{ buildId: parts[1] }} />
 {:else if parts[0] === 'builds' && parts[1]}
 	{#key parts[1]}
 		<BuildPage buildId={parts[1]} {stage} />

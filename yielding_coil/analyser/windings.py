@@ -12,7 +12,7 @@ import numpy as np
 
 from yielding_coil import data
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.bench import Setup, Suspect, seen_of
+from yielding_coil.core.bench import Fixture, Hypothesis, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
@@ -57,7 +57,7 @@ class WoundThing:
             spec = json.loads(text)
             fault = str(spec.pop("fault"))
             told = spec.pop("setup")
-            self.setup = Setup(
+            self.setup = Fixture(
                 str(told["key"]),
                 math.inf if told["load_ohm"] is None else float(told["load_ohm"]),
                 link_turns=told["link_turns"],
@@ -80,7 +80,7 @@ class WoundThing:
         return seen_of(self.suspect, self.setup, f, self.deviates)[0]
 
 
-def _chosen(suspects: list[Suspect], fault: str, rng: np.random.Generator) -> Suspect:
+def _chosen(suspects: list[Hypothesis], fault: str, rng: np.random.Generator) -> Hypothesis:
     codes = list(dict.fromkeys(s.code for s in suspects if s.code != "right"))
     if fault == NONE:
         return suspects[0]
@@ -102,7 +102,7 @@ def _ring(spec: dict[str, Any]) -> tuple[Ring, list[Ring]]:
     return Ring(material, size, spec["stack"]), others
 
 
-def _suspects(spec: dict[str, Any]) -> list[Suspect]:
+def _suspects(spec: dict[str, Any]) -> list[Hypothesis]:
     kind = spec["kind"]
     if kind == "coil":
         part = Inductor(spec["inductance_h"], spec["q"], spec["q_at_hz"], spec["capacitance_f"])

@@ -16,33 +16,22 @@ from yielding_coil import VERSION
 from yielding_coil.analyser.link import Link, Simulated
 from yielding_coil.api import (
     analyser,
-    bands,
-    builds,
-    calibrations,
-    characterisations,
-    cores,
-    cuts,
-    designs,
-    dials,
+    bench,
+    build,
+    design,
     drawer,
-    entries,
-    invented,
     jobs,
-    lengths,
-    lines,
-    matches,
-    predictions,
-    problems,
+    line,
+    matching,
     quantities,
-    readings,
-    sweeps,
+    sweep,
     tables,
     trim,
-    verdicts,
-    windings,
+    winding,
+    wire,
 )
-from yielding_coil.api.antennas import Antennas
-from yielding_coil.api.guard import Guard
+from yielding_coil.api.http import Guard, Jobs, install_problems
+from yielding_coil.api.sweep import Antennas
 
 PAGES = Path(__file__).parents[2] / "web" / "dist"
 
@@ -92,9 +81,9 @@ def create_app(
     app.state.antennas = Antennas()
     app.state.revive = revive
     app.state.link = Link(simulated)
-    app.state.jobs = jobs.Jobs()
+    app.state.jobs = Jobs()
     app.state.closing = lambda: False
-    problems.install(app)
+    install_problems(app)
     app.add_middleware(Guard)
 
     @app.get("/api/health", tags=["health"])
@@ -102,33 +91,10 @@ def create_app(
         """Whether the application answers."""
         return Health(version=VERSION)
 
-    for module in (
-        tables,
-        bands,
-        quantities,
-        readings,
-        sweeps,
-        builds,
-        designs,
-        predictions,
-        matches,
-        invented,
-        analyser,
-        calibrations,
-        jobs,
-        lines,
-        lengths,
-        cores,
-        dials,
-        drawer,
-        cuts,
-        entries,
-        trim,
-        windings,
-        verdicts,
-        characterisations,
-    ):
-        app.include_router(module.router)
+    rooms = (tables, sweep, wire, drawer, line, analyser, design, bench, build, winding, matching, trim)
+    routers = [router for room in rooms for router in room.ROUTERS]
+    for router in (*routers, quantities.router, jobs.router):
+        app.include_router(router)
     if pages.is_dir():
         app.mount("/", _Pages(directory=pages, html=True))
     return app

@@ -5,13 +5,13 @@ from typing import Literal
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.problems import RESPONSES
+from yielding_coil.api.http import RESPONSES
 from yielding_coil.core.quantity import Kind, decimal_feet, parse
 
 router = APIRouter(prefix="/api", tags=["quantities"], responses=RESPONSES)
 
 
-class QuantityAsked(BaseModel):
+class QuantityIn(BaseModel):
     """A text and what its field holds."""
 
     text: str = Field(max_length=80)
@@ -27,7 +27,7 @@ class QuantityRead(BaseModel):
 
 
 @router.post("/quantities")
-def read_quantity(asked: QuantityAsked) -> QuantityRead:
+def read_quantity(asked: QuantityIn) -> QuantityRead:
     """Read one typed quantity."""
     value = parse(asked.text, asked.kind, asked.length_unit)
     return QuantityRead(

@@ -78,7 +78,7 @@ class System:
     elements: Sequence[Element]
 
     @property
-    def box(self) -> int:
+    def match_station(self) -> int:
         """Station at which a match is judged: below the last part made by hand, above the line that follows."""
         return max((i + 1 for i, e in enumerate(self.elements) if not isinstance(e.part, Line)), default=0)
 
@@ -141,7 +141,7 @@ class System:
             alone = self.stations(np.atleast_1d(np.asarray(frequency_hz, dtype=float)), power_w)
             return tuple(station.at(0) for station in alone)
         f = np.asarray(frequency_hz, dtype=float)
-        passed: list[_Passed] = []
+        passed: list[_Transfer] = []
         seen = np.empty((len(self.elements) + 1, f.size), dtype=complex)
         seen[0] = self.antenna.impedance_at(f)
         for k, element in enumerate(self.elements):
@@ -155,7 +155,7 @@ class System:
         for k, through in reversed(list(enumerate(passed))):
             amperes[k] = amperes[k + 1] / through.current_ratio
         volts, power = amperes * size, amperes**2 * (seen.real / 2)
-        carried = [_Carried(np.zeros(f.shape), volts[0], amperes[0])]
+        carried = [_Flow(np.zeros(f.shape), volts[0], amperes[0])]
         for k, through in enumerate(passed):
             carried.append(through.carried(_Ends(amperes[k : k + 2], volts[k : k + 2], power[k : k + 2])))
         return tuple(
@@ -182,7 +182,7 @@ class _Ends(NamedTuple):
     power_w: Real
 
 
-class _Carried(NamedTuple):
+class _Flow(NamedTuple):
     """What an element carries: its loss, its peaks, the SWR on it where it is a line."""
 
     loss_w: Real
@@ -191,7 +191,7 @@ class _Carried(NamedTuple):
     line_swr: Real | None = None
 
 
-class _Passed(Protocol):
+class _Transfer(Protocol):
     """What lies above, seen through an element."""
 
     @property
@@ -202,7 +202,7 @@ class _Passed(Protocol):
     def current_ratio(self) -> Reals:
         """How many times the current at the antenna side the one at the radio side is."""
 
-    def carried(self, ends: _Ends) -> _Carried:
+    def carried(self, ends: _Ends) -> _Flow:
         """Loss and peaks, from what goes on at its two ends."""
 
 
@@ -212,9 +212,9 @@ class _Series:
     ohm: Complex
     current_ratio: Reals = 1.0
 
-    def carried(self, ends: _Ends) -> _Carried:
+    def carried(self, ends: _Ends) -> _Flow:
         amperes = ends.amperes[1]
-        return _Carried(amperes**2 * (self.ohm.real / 2), amperes * np.abs(self.ohm), amperes)
+        return _Flow(amperes**2 * (self.ohm.real / 2), amperes * np.abs(self.ohm), amperes)
 
 
 @dataclass(frozen=True, slots=True)
@@ -227,9 +227,9 @@ class _Shunt:
     def current_ratio(self) -> Reals:
         return np.abs(self.divisor)
 
-    def carried(self, ends: _Ends) -> _Carried:
+    def carried(self, ends: _Ends) -> _Flow:
         volts = ends.volts[1]
-        return _Carried(volts**2 * (self.siemens.real / 2), volts, volts * np.abs(self.siemens))
+        return _Flow(volts**2 * (self.siemens.real / 2), volts, volts * np.abs(self.siemens))
 
 
 @dataclass(frozen=True, slots=True)
@@ -245,11 +245,11 @@ class _Through:
     def current_ratio(self) -> Reals:
         return self.waves.current_ratio
 
-    def carried(self, ends: _Ends) -> _Carried:
+    def carried(self, ends: _Ends) -> _Flow:
         volts, amperes = self.waves.peaks()
         far_a = ends.amperes[0]
         swr = swr_of_impedance(self.waves.far_ohm, self.line_ohm)
-        return _Carried(ends.power_w[1] - ends.power_w[0], volts * far_a, amperes * far_a, swr)
+        return _Flow(ends.power_w[1] - ends.power_w[0], volts * far_a, amperes * far_a, swr)
 
 
 @dataclass(frozen=True, slots=True)
@@ -264,15 +264,15 @@ class _Wound:
     def current_ratio(self) -> Reals:
         return self.flow.input_a
 
-    def carried(self, ends: _Ends) -> _Carried:
-        return _Carried(
+    def carried(self, ends: _Ends) -> _Flow:
+        return _Flow(
             ends.power_w[1] - ends.power_w[0],
             np.maximum(ends.volts[0], ends.volts[1]),
             np.maximum(ends.amperes[0], self.flow.low_a * ends.amperes[0]),
         )
 
 
-def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Passed:
+def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Transfer:
     part = element.part
     if isinstance(part, Transformer):
         return _Wound(part.flow(frequency_hz, above_ohm))
@@ -300,6 +300,6 @@ class CascadeAsAntenna:
 def worst_over(system: System, targets: Sequence[Target]) -> tuple[float, ...]:
     """The worst SWR on each target, at the box."""
     frequency, _ = judged_at(targets)
-    z = system.impedance(frequency, system.box)
+    z = system.impedance(frequency, system.match_station)
     magnitude = np.abs((z - 50) / (z + 50)).reshape(len(targets), -1).max(axis=1)
     return tuple(float((1 + m) / (1 - m)) if m < 1 else math.inf for m in magnitude)

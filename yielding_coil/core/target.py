@@ -45,7 +45,7 @@ def judged_at(targets: Sequence[Target], points: int = POINTS) -> tuple[Real, Re
     return frequency, allowed
 
 
-class Stretch(Protocol):
+class FrequencyRange(Protocol):
     """Anything known from one frequency to another."""
 
     @property
@@ -55,7 +55,7 @@ class Stretch(Protocol):
     def high_hz(self) -> float: ...
 
 
-def require_inside(targets: Sequence[Target], sweep: Stretch) -> None:
+def require_inside(targets: Sequence[Target], sweep: FrequencyRange) -> None:
     """Raise OutOfDomainError, naming the band, unless every target lies inside the sweep."""
     for t in targets:
         if t.low_hz < sweep.low_hz or t.high_hz > sweep.high_hz:

@@ -8,10 +8,10 @@ from typing import Any
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real, Reals
-from yielding_coil.core.deviates import Seed, sobol_normal
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor, OnePort
+from yielding_coil.core.quasi_random import Seed, sobol_normal
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.system import Antenna, Element, System
@@ -49,7 +49,7 @@ class Spread:
 
 
 @dataclass(frozen=True, slots=True)
-class Cost:
+class YieldLoss:
     """What one contributor costs: the share gained when its spread alone is zero."""
 
     name: str
@@ -65,12 +65,12 @@ class Yield:
 
     share: float
     standard_error: float
-    costs: tuple[Cost, ...]
+    costs: tuple[YieldLoss, ...]
     impossible: int
 
 
 @dataclass(frozen=True, slots=True)
-class Misread:
+class MisreadAntenna:
     """An antenna as an analyser with a common relative error of Γ may have read it."""
 
     antenna: Antenna
@@ -111,14 +111,14 @@ def _seed_of(rng: np.random.Generator) -> Seed:
     return sequence.entropy, tuple(sequence.spawn_key)
 
 
-def varied(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex]) -> System:
+def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex]) -> System:
     """The system with every spread value replaced by its samples, shape (builds, 1)."""
     antenna = system.antenna
     changes: dict[str, dict[str, Reals]] = {}
     parts = {e.key: e.part for e in system.elements}
     for spread, deviate in zip(spreads, deviates, strict=True):
         if spread.element == ANTENNA:
-            antenna = Misread(antenna, deviate * (spread.relative / 2))
+            antenna = MisreadAntenna(antenna, deviate * (spread.relative / 2))
             continue
         if spread.element not in parts:
             raise OutOfDomainError("spreads", spread.element, f"one of {', '.join(parts) or 'no elements'}")
@@ -157,7 +157,7 @@ def _holding(system: System, station: int, frequency_hz: Real, allowed: Real) ->
     inside = (r - 50) ** 2 + x2 <= allowed**2 * ((r + 50) ** 2 + x2)
     holds = np.asarray(inside.all(axis=-1))
     impossible = np.zeros(holds.shape, dtype=bool)
-    if isinstance(system.antenna, Misread):
+    if isinstance(system.antenna, MisreadAntenna):
         impossible = np.asarray((system.antenna.impedance_at(frequency_hz).real <= 0).any(axis=-1))
     return holds & ~impossible, impossible
 
@@ -193,16 +193,16 @@ def yield_of(
         sets divided by √sets; the binomial one would be several times too large.
     """
     frequency, allowed = judged_at(targets, points)
-    at = system.box if station is None else station
+    at = system.match_station if station is None else station
     deviates = sample(spreads, rng, builds)
-    holds, impossible = _holding(varied(system, spreads, deviates), at, frequency, allowed)
+    holds, impossible = _holding(sampled(system, spreads, deviates), at, frequency, allowed)
     share_of_set = np.broadcast_to(holds, (builds,)).reshape(SETS, -1).mean(axis=1)
     share = float(share_of_set.mean())
-    found: list[Cost] = []
+    found: list[YieldLoss] = []
     for name in dict.fromkeys(s.name for s in spreads) if costs else ():
         quiet = [d * 0 if s.name == name else d for s, d in zip(spreads, deviates, strict=True)]
-        without, _ = _holding(varied(system, spreads, quiet), at, frequency, allowed)
-        found.append(Cost(name, float(without.mean()) - share))
+        without, _ = _holding(sampled(system, spreads, quiet), at, frequency, allowed)
+        found.append(YieldLoss(name, float(without.mean()) - share))
     found.sort(key=lambda c: -c.share)
     return Yield(share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum()))
 
@@ -217,8 +217,8 @@ def shares_at(
 ) -> tuple[float, ...]:
     """Share of builds that stay within each SWR limit on all targets, whatever the targets' own limits."""
     frequency, _ = judged_at(targets)
-    built = varied(system, spreads, sample(spreads, rng, builds))
-    worst = np.abs(reflection_of(built.impedance(frequency, system.box))).max(axis=-1)
+    built = sampled(system, spreads, sample(spreads, rng, builds))
+    worst = np.abs(reflection_of(built.impedance(frequency, system.match_station))).max(axis=-1)
     return tuple(float((worst <= magnitude_at_swr(limit)).mean()) for limit in limits)
 
 
@@ -261,7 +261,7 @@ def share_trimmed(
             np.full((left.size, 1), 2 * step / own.relative, dtype=complex) if s is own else d[left]
             for s, d in zip(spreads, deviates, strict=True)
         ]
-        held[left], _ = _holding(varied(system, spreads, moved), system.box, frequency, allowed)
+        held[left], _ = _holding(sampled(system, spreads, moved), system.match_station, frequency, allowed)
     return float(held.mean())
 
 
@@ -281,8 +281,8 @@ def fan(
     Args:
         value_of: what is read of an impedance, shape for shape.
     """
-    at = system.box if station is None else station
-    z = varied(system, spreads, sample(spreads, rng, builds)).impedance(frequency_hz, at)
+    at = system.match_station if station is None else station
+    z = sampled(system, spreads, sample(spreads, rng, builds)).impedance(frequency_hz, at)
     ordered = np.sort(np.atleast_2d(value_of(z)), axis=0)
     tail = math.floor((1 - inside) / 2 * (ordered.shape[0] - 1))
     return ordered[tail], ordered[ordered.shape[0] - 1 - tail]

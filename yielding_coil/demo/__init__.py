@@ -30,7 +30,7 @@ from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.designs import make_design
 from yielding_coil.store.entries import keep_entry
-from yielding_coil.store.sweeps import core_sweep, keep_sweep
+from yielding_coil.store.sweeps import impedance_sweep_of, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
 LINE = "foam-6"
@@ -266,7 +266,7 @@ def _lay(session: Session, made: _Build) -> None:
     session.flush()
     baseline, *_ = [_keep(session, build, sweep) for sweep in made.sweeps]
     build.baseline_sweep_id = baseline.id
-    antenna = core_sweep(baseline)
+    antenna = impedance_sweep_of(baseline)
     bare = DesignContent(
         antenna=SweptAntenna(sweep_id=baseline.id),
         targets=list(made.targets),

@@ -104,4 +104,4 @@ class WireTrap(Payload):
         )
 
 
-Beside = Annotated[Choke | WireTrap, Field(discriminator="kind")]
+Accessory = Annotated[Choke | WireTrap, Field(discriminator="kind")]

@@ -15,7 +15,7 @@ from yielding_coil.core.matching import MatchPart, MatchTemplate
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target
-from yielding_coil.documents.choke_and_trap import Beside, Choke, WireTrap
+from yielding_coil.documents.choke_and_trap import Accessory, Choke, WireTrap
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import (
     Farad,
@@ -224,7 +224,7 @@ class DesignContent(Payload):
     targets: list[TargetPayload] = Field(min_length=1, max_length=12)
     elements: list[AnyElement] = Field(max_length=12)
     # Wound for the same antenna system, and standing beside its cascade.
-    beside: list[Beside] = Field(default=[], max_length=12)
+    beside: list[Accessory] = Field(default=[], max_length=12)
     seed: int = Field(default=1, ge=0, le=2**31)
     reading_spread: SpreadOf = 0.02
 

@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import Field, TypeAdapter
 
 from yielding_coil.core import wire as core
-from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, Done, Hanging, HungUp, ReadOn, WireForm
+from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, Done, HungUp, HungWire, ReadOn, WireForm
 from yielding_coil.documents.fields import Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
 
@@ -117,7 +117,7 @@ def read_entry(kept: dict[str, Any]) -> EntryIs:
     return _ENTRY.validate_python(kept)
 
 
-def replay(said: Sequence[EntryIs]) -> list[Hanging | None]:
+def replay(said: Sequence[EntryIs]) -> list[HungWire | None]:
     """How the wire hung after each entry; None before it went up.
 
     Raises:

@@ -12,7 +12,7 @@ Swr = Annotated[float, Field(ge=1, le=1000)]
 Ohms = Annotated[Positive, Field(le=1e7)]
 Watts = Annotated[NotNegative, Field(le=1e6)]
 Meter = Annotated[str, Field(max_length=40)]
-MOST_POINTS = 24
+MOST_READINGS = 24
 
 
 class SwrAt(Payload):
@@ -69,7 +69,7 @@ class SwrRead(_Read):
     """SWR at some frequencies."""
 
     kind: Literal["swr"] = "swr"
-    points: list[SwrAt] = Field(min_length=1, max_length=MOST_POINTS)
+    points: list[SwrAt] = Field(min_length=1, max_length=MOST_READINGS)
 
     def to_core(self) -> Evidence:
         """Points of SWR."""
@@ -94,22 +94,22 @@ class EdgesRead(_Read):
         return of_edges(self.low_hz, self.high_hz, self.swr, self.spread)
 
 
-class SizeRead(_Read):
+class MagnitudeReading(_Read):
     """|Z| with SWR."""
 
     kind: Literal["size"] = "size"
-    points: list[SizeAt] = Field(min_length=1, max_length=MOST_POINTS)
+    points: list[SizeAt] = Field(min_length=1, max_length=MOST_READINGS)
 
     def to_core(self) -> Evidence:
         """Points of SWR with R and the size of X."""
         return of_sizes([(p.frequency_hz, p.size_ohm, p.swr) for p in self.points], self.spread)
 
 
-class UnsignedRead(_Read):
+class UnsignedReading(_Read):
     """R and X, the sign of X not shown."""
 
     kind: Literal["unsigned"] = "unsigned"
-    points: list[UnsignedAt] = Field(min_length=1, max_length=MOST_POINTS)
+    points: list[UnsignedAt] = Field(min_length=1, max_length=MOST_READINGS)
 
     def to_core(self) -> Evidence:
         """R and the size of X, and the SWR that they make."""
@@ -121,7 +121,7 @@ class PowerRead(_Read):
     """Forward and reflected power; full scale is to be set anew at each frequency."""
 
     kind: Literal["power"] = "power"
-    points: list[PowersAt] = Field(min_length=1, max_length=MOST_POINTS)
+    points: list[PowersAt] = Field(min_length=1, max_length=MOST_READINGS)
     full_scale_each: bool = True
     meter: Meter = "power"
 
@@ -137,9 +137,10 @@ class SweepRead(Payload):
     kind: Literal["sweep"] = "sweep"
 
 
-DialRead = Annotated[
-    DipRead | SwrRead | EdgesRead | SizeRead | UnsignedRead | PowerRead, Field(discriminator="kind")
+MeterReading = Annotated[
+    DipRead | SwrRead | EdgesRead | MagnitudeReading | UnsignedReading | PowerRead, Field(discriminator="kind")
 ]
 AnyRead = Annotated[
-    DipRead | SwrRead | EdgesRead | SizeRead | UnsignedRead | PowerRead | SweepRead, Field(discriminator="kind")
+    DipRead | SwrRead | EdgesRead | MagnitudeReading | UnsignedReading | PowerRead | SweepRead,
+    Field(discriminator="kind"),
 ]

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from yielding_coil.core.errors import UnreadableError
-from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.formats import table, touchstone
 from yielding_coil.formats.text import text_of
 
@@ -20,7 +20,7 @@ WHAT_IS_READ = "a Touchstone file (.s1p) with S, Z or Y data, or a table with a 
 class SweepFile:
     """What a file held, and what should be said of it."""
 
-    found: Sweep | SwrReadings
+    found: Sweep | SwrSweep
     reference_ohm: float
     remarks: tuple[str, ...]
 

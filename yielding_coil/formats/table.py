@@ -15,7 +15,7 @@ import numpy as np
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import UnreadableError
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of
-from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrReadings
+from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep, SwrSweep
 from yielding_coil.formats.text import lines_of, numbers_of, short, text_of
 
 WHAT_IS_READ = "a table with a heading row, such as “MHz, R, X”, “MHz, |Z|, angle”, “MHz, Re Γ, Im Γ” or “MHz, SWR”"
@@ -49,7 +49,7 @@ _OTHER_UNITS = ("ohm", "ohms", "ω", "deg", "degree", "degrees", "°", "db", "ra
 class Table:
     """What a table held: a sweep, or SWR alone; and remarks on columns that were left aside."""
 
-    found: Sweep | SwrReadings
+    found: Sweep | SwrSweep
     remarks: tuple[str, ...]
 
 
@@ -133,7 +133,7 @@ def read(data: bytes) -> Table:
     if (swr < 1).any() or not np.isfinite(swr).all():
         at = int(np.argmax(~(swr >= 1) | ~np.isfinite(swr)))
         raise UnreadableError(f"the SWR is {swr[at]:g}; it is 1 or more", line=numbered[at])
-    return Table(SwrReadings(frequency, swr), tuple(remarks))
+    return Table(SwrSweep(frequency, swr), tuple(remarks))
 
 
 def write(sweep: Sweep) -> bytes:
@@ -146,7 +146,7 @@ def write(sweep: Sweep) -> bytes:
     return out.getvalue().encode()
 
 
-def write_readings(readings: SwrReadings) -> bytes:
+def write_readings(readings: SwrSweep) -> bytes:
     """Frequency in hertz and SWR."""
     rows = [f"{f:.12g},{s:.6g}\r\n" for f, s in zip(readings.frequency_hz, readings.swr, strict=True)]
     return ("Frequency (Hz),SWR\r\n" + "".join(rows)).encode()

@@ -34,7 +34,7 @@ def own_cables(session: Session) -> Sequence[Piece]:
     return pieces(session, "cable")
 
 
-def held(row: Piece) -> AnyPiece:
+def piece_of(row: Piece) -> AnyPiece:
     """A row as what it is."""
     found: AnyPiece = _ANY.validate_python(
         {

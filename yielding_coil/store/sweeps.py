@@ -8,13 +8,13 @@ import numpy as np
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError
-from yielding_coil.core.sweep import ReflectionDoubt, Sweep, SwrReadings
+from yielding_coil.core.sweep import ReflectionUncertainty, Sweep, SwrSweep
 from yielding_coil.store.tables import SweepRow
 
 
 def keep_sweep(
     session: Session,
-    found: Sweep | SwrReadings,
+    found: Sweep | SwrSweep,
     *,
     original: bytes,
     original_name: str,
@@ -24,7 +24,7 @@ def keep_sweep(
     setup_id: UUID | None = None,
     remarks: Sequence[str] = (),
     calibration_id: UUID | None = None,
-    doubt: ReflectionDoubt | None = None,
+    doubt: ReflectionUncertainty | None = None,
 ) -> SweepRow:
     """Keep a sweep, or readings of SWR, beside the bytes they came in."""
     if isinstance(found, Sweep):
@@ -66,7 +66,7 @@ def one_sweep(session: Session, sweep_id: UUID, *, deleted: bool = False) -> Swe
     return row
 
 
-def is_binned(session: Session, sweep_id: UUID) -> bool:
+def is_in_bin(session: Session, sweep_id: UUID) -> bool:
     """Whether a sweep lies in the bin, or is gone."""
     row = session.get(SweepRow, sweep_id)
     return row is None or row.deleted_at is not None
@@ -77,26 +77,26 @@ def bin_sweep(row: SweepRow) -> None:
     row.deleted_at = datetime.now(UTC)
 
 
-def swept(row: SweepRow) -> Sweep | SwrReadings:
+def sweep_of(row: SweepRow) -> Sweep | SwrSweep:
     """What was read, as the core takes it."""
     columns = np.frombuffer(row.data, dtype="<f8").reshape(-1, 3)
     if row.carries == "swr":
-        return SwrReadings(columns[:, 0].copy(), columns[:, 1].copy())
+        return SwrSweep(columns[:, 0].copy(), columns[:, 1].copy())
     return Sweep(columns[:, 0].copy(), columns[:, 1] + 1j * columns[:, 2])
 
 
-def doubt_of(row: SweepRow) -> ReflectionDoubt | None:
+def doubt_of(row: SweepRow) -> ReflectionUncertainty | None:
     """How sure its Γ is, where that is known."""
-    return None if row.doubt is None else ReflectionDoubt.of(np.frombuffer(row.doubt, dtype="<f8"))
+    return None if row.doubt is None else ReflectionUncertainty.of(np.frombuffer(row.doubt, dtype="<f8"))
 
 
-def core_sweep(row: SweepRow) -> Sweep:
+def impedance_sweep_of(row: SweepRow) -> Sweep:
     """The sweep as the core takes it.
 
     Raises:
         SwrOnlyError: it carries SWR alone.
     """
-    found = swept(row)
+    found = sweep_of(row)
     if not isinstance(found, Sweep):
         raise SwrOnlyError(row.name)
     return found

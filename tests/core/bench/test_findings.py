@@ -8,7 +8,7 @@ from made import design_of
 from yielding_coil import data
 from yielding_coil.core.bench import (
     KEPT_NOISE,
-    Taken,
+    BenchSweep,
     bench_verdict,
     crossings_of,
     seen_of,
@@ -49,7 +49,7 @@ def test_only_where_what_is_wound_is_described():
 
 
 def verdict(impedance_ohm, f=WIDE, setup="resistor"):
-    taken = Taken(setup_of(UNUN, setup), Sweep(f, impedance_ohm), 50.0, KEPT_NOISE)
+    taken = BenchSweep(setup_of(UNUN, setup), Sweep(f, impedance_ohm), 50.0, KEPT_NOISE)
     return bench_verdict(UNUN, [taken], 14e6, MATERIALS)
 
 

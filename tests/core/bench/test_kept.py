@@ -16,7 +16,7 @@ WIDE = np.geomspace(1e6, 30e6, 201)
 def found():
     """Ten and four turns on a ring of 61, swept without an error."""
     ring = Ring(data.ring_material("61"), data.ring_size("FT140"))
-    wound = [characterise.Wound(n, Sweep(WIDE, ring.impedance_ohm(WIDE, n, 1.5e-12))) for n in (10, 4)]
+    wound = [characterise.TurnsSweep(n, Sweep(WIDE, ring.impedance_ohm(WIDE, n, 1.5e-12))) for n in (10, 4)]
     return characterise.ring(wound, data.ring_size("FT140"), list(data.ring_materials().values()))
 
 

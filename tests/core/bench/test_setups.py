@@ -8,7 +8,7 @@ from made import design_of
 
 from yielding_coil import data
 from yielding_coil.core.bench import setup_of, setups_of, shown_resistor_ohm, winding_suspects
-from yielding_coil.core.bench.setups import ON_BENCH
+from yielding_coil.core.bench.fixtures import ON_BENCH
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.winding import WINDINGS

@@ -5,11 +5,11 @@ import math
 import numpy as np
 import pytest
 
+from yielding_coil.core.bode_fano import lowest_swr
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.limits import lowest_swr
 from yielding_coil.core.sweep import (
     Sweep,
-    SwrReadings,
+    SwrSweep,
     above_one,
     band_change,
     evenly,
@@ -34,7 +34,7 @@ def circuit(r=50.0, q=10.0, f0=10e6, f=F):
 
 
 def meter(sweep):
-    return SwrReadings(sweep.frequency_hz[::20], sweep.swr()[::20])
+    return SwrSweep(sweep.frequency_hz[::20], sweep.swr()[::20])
 
 
 def test_a_series_circuit_stands_as_its_formula_has_it():

@@ -10,7 +10,7 @@ from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import Target
 from yielding_coil.core.trim import LogReading, TrimLog, advise, of_dip, of_swr, of_unsigned
-from yielding_coil.core.wire import FORMS, ActOn, Hanging
+from yielding_coil.core.wire import FORMS, ActOn, HungWire
 
 TWELVE = Target("12 m", 24.89e6, 24.99e6, 1.5)
 FIFTEEN = Target("15 m", 21.0e6, 21.45e6, 2.0)
@@ -23,7 +23,7 @@ class Wire:
         practice = FORMS[form].practice
         self.log = TrimLog(
             targets=targets,
-            hanging=Hanging.hung(reach_m, arrangement) if reach_m else None,
+            hanging=HungWire.hung(reach_m, arrangement) if reach_m else None,
             form=form,
             stop=stop,
             arrangement=arrangement,
@@ -137,7 +137,7 @@ class TestTheNextAct:
             if cut is not None and cut.act != "none":
                 wire.act(cut.act, cut.per_leg_m, cut.per_leg_m, link=link)
             target, leg = proper[link]
-            whole, folded = wire.log.hanging.reach(link)
+            whole, folded = wire.log.hanging.leg(link)
             wire.read(of_dip(target * leg / (whole - 0.75 * folded)), link=link)
         states = advise(wire.log).links
         assert [s.settled for s in states] == [True, True]

@@ -6,7 +6,7 @@ import pytest
 
 from yielding_coil import data
 from yielding_coil.core.ring import Ring
-from yielding_coil.core.winding import Winding, fits_box, strands_of
+from yielding_coil.core.winding import WindingLayout, fits_box, strands_of
 from yielding_coil.core.winding.fit import coil_fit, ring_fit
 
 
@@ -34,7 +34,7 @@ def test_a_round_thing_lies_flat_or_stands_along_a_tube(box, fits):
 
 def test_a_wound_ring_is_two_layers_of_wire_thicker_all_round_and_two_are_twice_as_high():
     ring = Ring(data.ring_material("43"), data.ring_size("FT240"))
-    layout = Winding(ring, strands_of(("long",), 1, 2, 12), 1e-3, tape_m=0.5e-3)
+    layout = WindingLayout(ring, strands_of(("long",), 1, 2, 12), 1e-3, tape_m=0.5e-3)
     one, two = ring_fit(layout, []), ring_fit(layout, [], rings=2)
 
     assert one.outer_m == pytest.approx(ring.size.outer_m + 2 * (0.5e-3 + 2e-3))

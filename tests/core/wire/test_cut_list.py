@@ -117,9 +117,9 @@ def test_a_log_is_replayed_act_by_act():
     before, *after = replay(log)
 
     assert before is None
-    assert after[0].reach(1) == (3.5, 0.0)
-    assert after[-1].reach(0) == (2.96, 0.05)
-    assert after[-1].reach(1)[0] == pytest.approx(3.52)
+    assert after[0].leg(1) == (3.5, 0.0)
+    assert after[-1].leg(0) == (2.96, 0.05)
+    assert after[-1].leg(1)[0] == pytest.approx(3.52)
     assert after[-1].uneven_m == pytest.approx(0.02)
 
 

@@ -2,7 +2,7 @@
 	Amateur bands of a region with the segments of the modes: to look at, and to set to one's licence.
 -->
 <script lang="ts">
-	import { answer, api, type Band, said, type Schemas } from '../lib/api/client';
+	import { answer, api, type Band, problemText, type Schemas } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -24,7 +24,7 @@
 				answer(api.GET('/api/settings'))
 			]);
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 	void load();
@@ -61,7 +61,7 @@
 		try {
 			await act();
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 

@@ -8,10 +8,10 @@
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { figures, megahertz, quantity, tolerance } from '../lib/units/format';
-	import LineSlot from '../lines/LineSlot.svelte';
-	import { Bench } from '../measure/bench.svelte';
-	import OnBench from '../measure/OnBench.svelte';
-	import Steps from '../wind/Steps.svelte';
+	import SweepSlot from '../sweep/SweepSlot.svelte';
+	import { AnalyserSession } from '../analyser/analyserSession.svelte';
+	import SimulatedLoad from '../analyser/SimulatedLoad.svelte';
+	import NumberStepper from '../lib/controls/NumberStepper.svelte';
 	import OwnPieces from './OwnPieces.svelte';
 	import RingSizes from './RingSizes.svelte';
 	import PermeabilityChart from './PermeabilityChart.svelte';
@@ -29,7 +29,7 @@
 
 	let { kind, trade, own, onkept }: Props = $props();
 
-	const bench = new Bench();
+	const bench = new AnalyserSession();
 	void bench.attempt(() => bench.load());
 	onDestroy(() => bench.close());
 
@@ -70,7 +70,7 @@
 			widen: false,
 			keep: { name: title, build_id: null, setup: { plane: 'bench', line: null, conditions: {} } }
 		});
-		return last.progress.sweep ?? null;
+		return last.found?.sweep ?? null;
 	}
 	function sweepTurns(at: number): void {
 		void bench.attempt(async () => take(at, await swept(`${turns[at]} turns on a ring`)));
@@ -203,7 +203,7 @@
 				</div>
 				<ol>
 					{#each [0, 1] as at (at)}
-						<LineSlot
+						<SweepSlot
 							title="{turns[at]} turns{at ? ', beside or after' : ''}"
 							hint={at
 								? 'Fewer turns on the same ring; the first winding off, or open.'
@@ -215,7 +215,7 @@
 							ontake={(s) => void bench.attempt(() => take(at, s))}
 						/>
 						<li class="turns">
-							<Steps
+							<NumberStepper
 								label={at ? 'Turns, second' : 'Turns, first'}
 								value={turns[at] ?? 1}
 								onchange={(n) => setTurns(at, n)}
@@ -225,7 +225,7 @@
 				</ol>
 			{:else}
 				<ol>
-					<LineSlot
+					<SweepSlot
 						title="{kind} alone across the port"
 						hint={hints[kind] ?? ''}
 						sweep={alone}
@@ -236,7 +236,7 @@
 					/>
 				</ol>
 			{/if}
-			<OnBench {bench} />
+			<SimulatedLoad {bench} />
 			{#if !bench.analyser?.connected}
 				<p class="told soft">
 					No analyser is connected: <a href="/analyser">connect one</a>, or drop files of the

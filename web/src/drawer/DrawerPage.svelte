@@ -2,7 +2,7 @@
 	The drawer: what one holds and what the trade sells, by kind, searched, in and out as a table.
 -->
 <script lang="ts">
-	import { answer, api, type Piece, said, type Trade } from '../lib/api/client';
+	import { answer, api, type Piece, problemText, type Trade } from '../lib/api/client';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -29,7 +29,7 @@
 			problem = null;
 			return true;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 			return false;
 		}
 	}

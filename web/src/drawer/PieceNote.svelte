@@ -2,19 +2,19 @@
 	Says that a piece a part was made of has changed in the drawer since, or lies in the bin; nothing otherwise.
 -->
 <script lang="ts">
-	import type { Beside, Element, Piece } from '../lib/api/client';
+	import type { Accessory, Element, Piece } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
-	import { madeOf } from './taken';
+	import { madeOf } from './pieceUse';
 
 	interface Props {
-		element: Element | Beside;
+		element: Element | Accessory;
 		/** What the piece is called in the sentence, as in “core”. */
 		what: string;
 		/** The drawer; null until it is known. */
 		own: Piece[] | null;
 		/** Middle of the band its value is meant at. */
 		centerHz: number;
-		onset: (changes: Partial<Element> | Partial<Beside>) => void;
+		onset: (changes: Partial<Element> | Partial<Accessory>) => void;
 	}
 
 	let { element, what, own, centerHz, onset }: Props = $props();

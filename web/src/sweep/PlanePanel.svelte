@@ -6,12 +6,12 @@
 		answer,
 		api,
 		type CableRow,
-		said,
+		problemText,
 		type Schemas,
-		type Shift,
+		type ShiftOut,
 		type Sweep
 	} from '../lib/api/client';
-	import { Lane } from '../lib/api/Lane';
+	import { LatestRequest } from '../lib/api/LatestRequest';
 	import { valueAt } from '../lib/charts/curve';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
@@ -48,7 +48,7 @@
 	let velocity = $state<number | null>(null);
 	let velocityKnown = $state(false);
 	let cables = $state.raw<CableRow[]>([]);
-	let shift = $state.raw<Shift | null>(null);
+	let shift = $state.raw<ShiftOut | null>(null);
 	let problem = $state<string | null>(null);
 
 	void answer(api.GET('/api/tables/cables'))
@@ -66,14 +66,14 @@
 		points: 201
 	});
 
-	type Asked = Schemas['ShiftAsked'];
-	const lane = new Lane<Asked, Shift>(
+	type Asked = Schemas['ShiftIn'];
+	const lane = new LatestRequest<Asked, ShiftOut>(
 		(body) => answer(api.POST('/api/plane-shifts', { body })),
 		(found) => {
 			shift = found;
 			problem = null;
 		},
-		(why) => (problem = said(why))
+		(why) => (problem = problemText(why))
 	);
 	// Asks anew whenever the line or the direction has changed; only the newest answer counts.
 	$effect(() => lane.ask(asked));
@@ -93,7 +93,7 @@
 			const name = `${sweep.name.replace(/\.[^.]*$/, '')}, ${where}`;
 			await onkept(await answer(api.POST('/api/plane-shifts/kept', { body: { ...asked, name } })));
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 </script>

@@ -8,7 +8,7 @@
 		type Build,
 		type Comparison,
 		type Reading,
-		said,
+		problemText,
 		type SweepCurves
 	} from '../lib/api/client';
 	import { valueAt } from '../lib/charts/curve';
@@ -20,9 +20,8 @@
 	import { router } from '../lib/router/router.svelte';
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
-	import Drop from '../lib/shell/Drop.svelte';
+	import SystemDiagram from '../lib/shell/SystemDiagram.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { instrumentText, setupText } from '../measure/words';
 	import { impedance, length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
@@ -30,7 +29,15 @@
 	import PlanePanel from './PlanePanel.svelte';
 	import SweepsPanel from './SweepsPanel.svelte';
 	import TargetChooser from './TargetChooser.svelte';
-	import { floorText, match, resonances, sharpness, standing } from './words';
+	import {
+		floorText,
+		instrumentText,
+		match,
+		resonances,
+		setupText,
+		sharpness,
+		standing
+	} from './words';
 
 	interface Props {
 		build: Build;
@@ -71,7 +78,7 @@
 			reading = read;
 			problem = null;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 	// Asks the server anew when another sweep or other targets are looked at.
@@ -100,7 +107,7 @@
 				found: await answer(api.POST('/api/sweeps/comparisons', { body }))
 			};
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 	// Asks the server when something else is laid over.
@@ -151,7 +158,7 @@
 <Desk>
 	{#snippet drop()}
 		{#if at && sweep}
-			<Drop
+			<SystemDiagram
 				powerW={build.power_w}
 				limit={Math.min(...build.targets.map((t) => t.swr_limit))}
 				stops={[

@@ -2,8 +2,8 @@
 	The sweeps of a build: which one is shown, which are laid over, which the match hangs on; names, files, bin.
 -->
 <script lang="ts">
-	import DropZone from '../builds/DropZone.svelte';
-	import { answer, api, type Build, said, type Sweep } from '../lib/api/client';
+	import DropZone from './DropZone.svelte';
+	import { answer, api, type Build, problemText, type Sweep } from '../lib/api/client';
 	import NameField from '../lib/controls/NameField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { megahertz } from '../lib/units/format';
@@ -32,7 +32,7 @@
 			await act();
 			problem = null;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 

@@ -8,7 +8,7 @@
 		type Band,
 		type Build,
 		type Sweep,
-		said,
+		problemText,
 		type Target
 	} from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -61,7 +61,7 @@
 			await onchange(targets);
 			problem = null;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { Reading } from '../lib/api/client';
-import { floorText, match, resonances, sharpness, standing } from './words';
+import { floorText, match, resonances, setupText, sharpness, standing } from './words';
 
 const reading: Reading = {
 	best_frequency_hz: 14.1e6,
@@ -85,4 +85,17 @@ test('the floor of the hardest band, in a sentence', () => {
 test('SWR alone says what is missing', () => {
 	const bare = { label: '15 m', lowest_resistance_ohm: null } as Reading['targets'][number];
 	expect(standing(bare)).toContain('SWR alone does not say R and X');
+});
+
+test('a setup in one line', () => {
+	const setup = {
+		id: '',
+		plane: 'line_end' as const,
+		instrument: '',
+		line: { cable: 'foam-6', length_m: 17.6 },
+		conditions: { height: '', hung: '', near: 'bean rows', ground: 'damp' }
+	};
+	expect(setupText(setup, (m) => `${m} m`)).toBe(
+		'At the radio end of the line, through 17.6 m of coax; bean rows, damp'
+	);
 });

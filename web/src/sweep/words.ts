@@ -1,6 +1,6 @@
 /** What a sweep says, in words that a beginner understands. */
 
-import type { Reading } from '../lib/api/client';
+import type { Reading, Setup } from '../lib/api/client';
 import { figures, megahertz, swr } from '../lib/units/format';
 
 const ohm = (low: number, high: number) => {
@@ -80,4 +80,32 @@ export function match(reading: Reading): string {
 export function sharpness(reading: Reading): string {
 	if (isNone(reading.q) || !reading.sharpness) return '';
 	return `Q about ${figures(reading.q, 2)} at ${megahertz(reading.q_at_hz)} MHz: a ${reading.sharpness} curve by nature.`;
+}
+
+const planes: Record<string, string> = {
+	feedpoint: 'at the feedpoint',
+	line_end: 'at the radio end of the line',
+	bench: 'on the bench'
+};
+
+/** A setup in one line. */
+export function setupText(setup: Setup, lengthText: (m: number) => string): string {
+	const line = setup.line ? `, through ${lengthText(setup.line.length_m)} of coax` : '';
+	const said = [
+		setup.conditions?.height,
+		setup.conditions?.hung,
+		setup.conditions?.near,
+		setup.conditions?.ground
+	]
+		.filter(Boolean)
+		.join(', ');
+	return `${planes[setup.plane ?? 'feedpoint'] ?? ''}${line}${said ? `; ${said}` : ''}`.replace(
+		/^./,
+		(c) => c.toUpperCase()
+	);
+}
+
+/** An instrument's name as people say it; the simulated one introduces itself at length. */
+export function instrumentText(name: string): string {
+	return /^yielding coil/i.test(name) ? 'simulated analyser' : name;
 }

@@ -2,7 +2,7 @@
 	How long the legs are as the wire hangs: the beginning of the trail.
 -->
 <script lang="ts">
-	import { answer, api, type Build, type CutLengths } from '../lib/api/client';
+	import { answer, api, type Build, type LengthsOut } from '../lib/api/client';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Stepper from './Stepper.svelte';
@@ -18,7 +18,7 @@
 
 	const plan = $derived(build.wire ?? {});
 	const nested = $derived(plan.arrangement === 'nested');
-	let planned = $state.raw<CutLengths | null>(null);
+	let planned = $state.raw<LengthsOut | null>(null);
 	let said = $state.raw<Record<number, number>>({});
 
 	async function look(): Promise<void> {

@@ -10,8 +10,8 @@
 	import { megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import HungForm from './HungForm.svelte';
-	import NextAct from './NextAct.svelte';
-	import OtherAct from './OtherAct.svelte';
+	import NextCut from './NextCut.svelte';
+	import OtherCut from './OtherCut.svelte';
 	import Stepper from './Stepper.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
@@ -101,7 +101,7 @@
 			<h2>How long is it as it hangs?</h2>
 			<HungForm {build} {work} />
 		{:else if other}
-			<OtherAct {work} onclose={() => (other = false)} ondone={again} />
+			<OtherCut {work} onclose={() => (other = false)} ondone={again} />
 		{:else}
 			{#each grave as finding (finding.code)}<Note kind="danger">{say(finding, units.length)}</Note
 				>{/each}
@@ -115,7 +115,7 @@
 			{#if toRead || typing}
 				<p class="do">{typing ? 'Where is the dip now?' : 'Read the dip'}</p>
 			{:else}
-				<NextAct {work} outdoors />
+				<NextCut {work} outdoors />
 			{/if}
 			<TrimRule {trim} plain />
 			{#each mild as finding (finding.code)}<p class="told">{say(finding, units.length)}</p>{/each}

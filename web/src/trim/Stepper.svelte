@@ -7,7 +7,7 @@
 
 	interface Props {
 		label: string;
-		kind: Schemas['QuantityAsked']['kind'];
+		kind: Schemas['QuantityIn']['kind'];
 		value: number;
 		/** What one press adds or takes. */
 		step: number;

@@ -10,13 +10,13 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import SetupFields from '../measure/SetupFields.svelte';
-	import { setupText } from '../measure/words';
+	import SetupFields from '../sweep/SetupFields.svelte';
+	import { setupText } from '../sweep/words';
 	import WirePicture from '../wire/WirePicture.svelte';
-	import Carried from './Carried.svelte';
+	import MeterEvidence from './MeterEvidence.svelte';
 	import HungForm from './HungForm.svelte';
-	import NextAct from './NextAct.svelte';
-	import OtherAct from './OtherAct.svelte';
+	import NextCut from './NextCut.svelte';
+	import OtherCut from './OtherCut.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
@@ -157,7 +157,7 @@
 						{/if}
 					</div>
 					<ReadingForm {work} />
-					{#if trim.dial}<Carried dial={trim.dial} />{/if}
+					{#if trim.dial}<MeterEvidence dial={trim.dial} />{/if}
 					<details>
 						<summary
 							>{work.setup
@@ -244,7 +244,7 @@
 							>
 						</p>
 					{/if}
-					<NextAct {work} />
+					<NextCut {work} />
 					{#if trim.dip_hz === null && !grave.length && !mild.length}
 						<p class="do">Read the dip</p>
 						<p class="told">
@@ -255,7 +255,7 @@
 							{say(finding, units.length)}
 						</p>{/each}
 					{#if other}
-						<OtherAct {work} onclose={() => (other = false)} ondone={again} />
+						<OtherCut {work} onclose={() => (other = false)} ondone={again} />
 					{:else}
 						<p class="row acts">
 							{#if next && !trim.stop}

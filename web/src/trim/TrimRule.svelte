@@ -4,13 +4,13 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
 
-	import type { Trim } from '../lib/api/client';
+	import type { TrimOut } from '../lib/api/client';
 	import Picture from '../lib/charts/Picture.svelte';
 	import { length, megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 
 	interface Props {
-		trim: Trim;
+		trim: TrimOut;
 		/** Outdoors only the last dip and the target are labelled. */
 		plain?: boolean;
 	}

@@ -6,11 +6,11 @@ import {
 	type EntryData,
 	type Read,
 	Refused,
-	said,
+	problemText,
 	type SetupIn,
-	type Trim
+	type TrimOut
 } from '../lib/api/client';
-import { Bench } from '../measure/bench.svelte';
+import { AnalyserSession } from '../analyser/analyserSession.svelte';
 import { utcOffsetMin } from './words';
 
 export type By = 'fold' | 'cut';
@@ -25,7 +25,7 @@ const POINTS = 161;
 const PASSES = 8;
 
 export class Trimming {
-	view = $state.raw<Trim | null>(null);
+	view = $state.raw<TrimOut | null>(null);
 	by = $state<By>('fold');
 	/** The band that was asked for; none leaves it to the log. */
 	link = $state<number | null>(null);
@@ -36,7 +36,7 @@ export class Trimming {
 	setup = $state.raw<SetupIn | null>(null);
 	/** What was taken back last, until something else is done. */
 	taken = $state.raw<Entry | null>(null);
-	bench = new Bench();
+	bench = new AnalyserSession();
 
 	constructor(readonly buildId: string) {}
 
@@ -80,7 +80,7 @@ export class Trimming {
 			await act();
 			return true;
 		} catch (why) {
-			this.problem = said(why);
+			this.problem = problemText(why);
 			return false;
 		} finally {
 			this.working = false;
@@ -207,7 +207,7 @@ export class Trimming {
 			}
 		});
 		if (end.problem) throw new Refused(end.problem);
-		const kept = end.progress.sweep;
+		const kept = end.found?.sweep;
 		if (kept) {
 			await this.log(
 				{ kind: 'reading', link: view.link, reading: { kind: 'sweep' } },
@@ -217,7 +217,7 @@ export class Trimming {
 	}
 
 	/** What hands did to the wire, done to the simulated one. */
-	private async hang(view: Trim): Promise<void> {
+	private async hang(view: TrimOut): Promise<void> {
 		const link = view.links[view.link];
 		if (!link || !view.hung) return;
 		// A loop is trimmed there as the dipole of the same frequency.

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import type { Entry, Finding, TrimFinding, Trim } from '../lib/api/client';
+import type { Entry, Finding, TrimFinding, TrimOut } from '../lib/api/client';
 import {
 	actText,
 	entryText,
@@ -47,7 +47,7 @@ const trim = {
 	without_folds: null,
 	resonance: null,
 	stop: null
-} as unknown as Trim;
+} as unknown as TrimOut;
 
 const finding = (code: TrimFinding['code'], values: Finding['values']): TrimFinding => ({
 	code,
@@ -78,7 +78,7 @@ test('what was learnt is said, and what holds a cut back', () => {
 });
 
 test('reasons to stop, with this antenna’s numbers', () => {
-	const stopped = (code: NonNullable<Trim['stop']>['code'], values: Finding['values']) =>
+	const stopped = (code: NonNullable<TrimOut['stop']>['code'], values: Finding['values']) =>
 		stopText({ ...trim, stop: { code, grave: false, values } });
 	expect(stopped('band_holds', { worst_swr: 1.38, off: -0.004 })).toContain(
 		'All of 12 m is within your limit of 1.50: at worst 1.38. The dip lies 100 kHz below 24.940 MHz'

@@ -1,9 +1,9 @@
 /** What is said of a wire being trimmed: the next act, why, and a sentence for each finding. */
-import type { Entry, EvidenceFinding, Finding, Trim, TrimFinding } from '../lib/api/client';
-import { instrumentText } from '../measure/words';
+import type { Entry, EvidenceFinding, Finding, TrimOut, TrimFinding } from '../lib/api/client';
+import { instrumentText } from '../sweep/words';
 import { figures, length, megahertz, quantity, swr, type LengthUnit } from '../lib/units/format';
 
-export type Next = NonNullable<Trim['next']>;
+export type Next = NonNullable<TrimOut['next']>;
 
 const number = (f: Finding, name: string) => Number(f.values[name]);
 const text = (f: Finding, name: string) => String(f.values[name] ?? '');
@@ -31,13 +31,13 @@ export function actText(act: Next['act']): string {
 }
 
 /** Which piece it is done to: both legs alike, or the one there is. */
-export function whereText(trim: Trim): string {
+export function whereText(trim: TrimOut): string {
 	if (trim.legs === 2) return 'on EACH leg';
 	return trim.form === 'loop' ? 'of the loop' : 'of the wire';
 }
 
 /** Why so much and no more. */
-export function whyText(trim: Trim, next: Next, unit: LengthUnit): string {
+export function whyText(trim: TrimOut, next: Next, unit: LengthUnit): string {
 	const ratio = length(next.by_ratio_m, unit);
 	const share = (100 * next.moves).toFixed(0);
 	const lands = `It should land at ${megahertz(next.lands_hz)} MHz, between ${megahertz(next.lands_low_hz)} and ${megahertz(next.lands_high_hz)} nine times out of ten.`;
@@ -144,7 +144,10 @@ export function say(finding: TrimFinding, unit: LengthUnit): string {
 	return sentences[finding.code](finding, unit);
 }
 
-const stops: Record<NonNullable<Trim['stop']>['code'], (trim: Trim, stop: Finding) => string> = {
+const stops: Record<
+	NonNullable<TrimOut['stop']>['code'],
+	(trim: TrimOut, stop: Finding) => string
+> = {
 	band_holds: (trim, stop) => {
 		const held = `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}`;
 		return stop.values.off === null
@@ -157,18 +160,18 @@ const stops: Record<NonNullable<Trim['stop']>['code'], (trim: Trim, stop: Findin
 		`${dipText(trim, stop)}. Whether the whole band holds ${swr(trim.swr_limit)} is not known: read the SWR at both its edges, or sweep it.`
 };
 
-function dipText(trim: Trim, stop: Finding): string {
+function dipText(trim: TrimOut, stop: Finding): string {
 	const off = number(stop, 'off') * trim.target_hz;
 	return `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
 }
 
 /** Why one may stop. */
-export function stopText(trim: Trim): string {
+export function stopText(trim: TrimOut): string {
 	return trim.stop ? stops[trim.stop.code](trim, trim.stop) : '';
 }
 
 /** Where X is zero, against where the SWR is lowest, with this antenna's numbers. */
-export function resonanceText(trim: Trim): string {
+export function resonanceText(trim: TrimOut): string {
 	const r = trim.resonance;
 	if (!r) return '';
 	const apart = r.frequency_hz - r.lowest_hz;
@@ -179,7 +182,7 @@ export function resonanceText(trim: Trim): string {
 }
 
 /** The ways on from a wire that is too short, each with its figures. */
-export function waysOn(trim: Trim, unit: LengthUnit): string[] {
+export function waysOn(trim: TrimOut, unit: LengthUnit): string[] {
 	const t = trim.too_high;
 	if (!t) return [];
 	const per = trim.legs === 2 ? ' on each leg' : '';
@@ -257,7 +260,7 @@ export function utcOffsetMin(): number {
 }
 
 /** What becomes of the dip when the folds are cut off. */
-export function foldsText(trim: Trim): string {
+export function foldsText(trim: TrimOut): string {
 	const off = trim.without_folds;
 	if (!off || trim.dip_hz === null) return '';
 	const there = `${megahertz(off.dip_hz)} MHz, between ${megahertz(off.low_hz)} and ${megahertz(off.high_hz)} nine times out of ten`;

@@ -2,11 +2,11 @@
 	What to cut, so that it can be printed and taken to the wire: measured to the mark, what stays over it, the whole.
 -->
 <script lang="ts">
-	import type { CutLengths } from '../lib/api/client';
+	import type { LengthsOut } from '../lib/api/client';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 
-	let { found }: { found: CutLengths } = $props();
+	let { found }: { found: LengthsOut } = $props();
 </script>
 
 <div class="list">

@@ -2,7 +2,14 @@
 	The wire desk: how long to cut, by which school and how surely; the cut list; and sums beside it.
 -->
 <script lang="ts">
-	import { answer, api, type Build, type CutLengths, said, type Target } from '../lib/api/client';
+	import {
+		answer,
+		api,
+		type Build,
+		type LengthsOut,
+		problemText,
+		type Target
+	} from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
@@ -10,7 +17,7 @@
 	import { figures, length, megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import TargetChooser from '../sweep/TargetChooser.svelte';
-	import Beside from './Beside.svelte';
+	import RelatedLengths from './RelatedLengths.svelte';
 	import { forms } from './forms';
 	import CutList from './CutList.svelte';
 	import Schools from './Schools.svelte';
@@ -24,7 +31,7 @@
 	let { build, onchange }: Props = $props();
 
 	type Plan = NonNullable<Build['wire']>;
-	let found = $state.raw<CutLengths | null>(null);
+	let found = $state.raw<LengthsOut | null>(null);
 	let problem = $state<string | null>(null);
 	let band = $state(0);
 	const plan = $derived<Partial<Plan>>(build.wire ?? {});
@@ -36,7 +43,7 @@
 			await act();
 			problem = null;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 	/** Another kind of antenna begins with the rule that is usual for it. */
@@ -62,7 +69,7 @@
 	$effect(() => void attempt(() => look(plan, build.targets, units.length)));
 
 	const shown = $derived(found?.bands[Math.min(band, (found?.bands.length ?? 1) - 1)] ?? null);
-	const whole = (b: CutLengths['bands'][number]) =>
+	const whole = (b: LengthsOut['bands'][number]) =>
 		b.schools.find((s) => s.key === found?.rule)?.whole_m ?? b.leg_m;
 	const links = $derived(
 		(found?.bands ?? []).map((b) => ({
@@ -181,7 +188,7 @@
 		{/if}
 		<section class="sheet unprinted">
 			<h2>Beside it</h2>
-			<Beside frequencyHz={shown?.frequency_hz ?? middle(build.targets[0] as Target)} />
+			<RelatedLengths frequencyHz={shown?.frequency_hz ?? middle(build.targets[0] as Target)} />
 		</section>
 	{/snippet}
 	{#snippet verdict()}

@@ -1,7 +1,7 @@
 """The bench: what a sweep of a wound thing says of it."""
 
 from yielding_coil.core.bench import characterise, suspects, verdict
-from yielding_coil.core.bench.characterise import FoundPart, FoundRing, NotThisError, Value, Wound
+from yielding_coil.core.bench.characterise import FoundPart, FoundRing, NotThisError, TurnsSweep, Value
 from yielding_coil.core.bench.findings import (
     KEPT_NOISE,
     BenchReport,
@@ -10,6 +10,7 @@ from yielding_coil.core.bench.findings import (
     trusted_db,
     useful,
 )
+from yielding_coil.core.bench.fixtures import setup_of, setups_of, shown_resistor_ohm, winding_suspects
 from yielding_coil.core.bench.kept import (
     KeptCapacitor,
     KeptMaterial,
@@ -20,7 +21,6 @@ from yielding_coil.core.bench.kept import (
     lowest_al_h,
 )
 from yielding_coil.core.bench.planned import Planned, bucking_turns, named
-from yielding_coil.core.bench.setups import setup_of, setups_of, shown_resistor_ohm, winding_suspects
 from yielding_coil.core.bench.suspects import (
     alone_setups,
     coil_suspects,
@@ -31,12 +31,12 @@ from yielding_coil.core.bench.suspects import (
     trap_suspects,
 )
 from yielding_coil.core.bench.verdict import (
-    Setup,
-    Suspect,
-    Taken,
+    BenchSweep,
+    Fixture,
+    Hypothesis,
+    Ranked,
     Verdict,
-    Weighed,
-    judge,
+    classify,
     residual_columns,
     seen_of,
     widened,
@@ -45,27 +45,27 @@ from yielding_coil.core.bench.verdict import (
 __all__ = [
     "KEPT_NOISE",
     "BenchReport",
+    "BenchSweep",
+    "Fixture",
     "FoundPart",
     "FoundRing",
+    "Hypothesis",
     "KeptCapacitor",
     "KeptMaterial",
     "KeptPart",
     "NotThisError",
     "Planned",
-    "Setup",
-    "Suspect",
-    "Taken",
+    "Ranked",
+    "TurnsSweep",
     "Value",
     "Verdict",
-    "Weighed",
-    "Wound",
     "alone_setups",
     "bench_verdict",
     "bucking_turns",
     "characterise",
+    "classify",
     "coil_suspects",
     "crossings_of",
-    "judge",
     "kept_at",
     "kept_material",
     "kept_part",

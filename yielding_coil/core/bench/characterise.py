@@ -50,7 +50,7 @@ class NotThisError(NotMatchableError):
 
 
 @dataclass(frozen=True, slots=True)
-class Wound:
+class TurnsSweep:
     """A sweep of so many turns on a ring, alone across the port."""
 
     turns: int
@@ -117,7 +117,7 @@ def _together(bare: Sequence[_Bare]) -> tuple[Complex, Real]:
 
 
 def ring(
-    wound: Sequence[Wound],
+    wound: Sequence[TurnsSweep],
     size: Size,
     table: Sequence[Material],
     *,
@@ -218,7 +218,7 @@ def ring(
     return FoundRing(f[told], mean[told], np.sqrt(real2[told]), np.sqrt(imaginary2[told]), likely, found_f)
 
 
-def _require_turns(wound: Wound, f: Real, gamma: Complex) -> None:
+def _require_turns(wound: TurnsSweep, f: Real, gamma: Complex) -> None:
     """Refuse what turns on a core never show."""
     z = 50 * (1 + gamma) / (1 - gamma)
     inductive = z.imag > 0

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from yielding_coil.core.bench.setups import Materials, setups_of, winding_suspects
-from yielding_coil.core.bench.verdict import RIGHT, Taken, Verdict, judge
+from yielding_coil.core.bench.fixtures import Materials, setups_of, winding_suspects
+from yielding_coil.core.bench.verdict import RIGHT, BenchSweep, Verdict, classify
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.finding import BenchCode, Finding
 from yielding_coil.core.sweep import Sweep
@@ -68,7 +68,7 @@ class BenchReport:
 
 
 def bench_verdict(
-    element: AnyWinding, taken: Sequence[Taken], center_hz: float, materials: Materials
+    element: AnyWinding, taken: Sequence[BenchSweep], center_hz: float, materials: Materials
 ) -> BenchReport:
     """Right, or what is wrong with a wound thing, by sweeps of it.
 
@@ -80,7 +80,7 @@ def bench_verdict(
     Raises:
         OutOfDomainError: no sweep, or one of fewer than eleven points.
     """
-    said = judge(taken, winding_suspects(element, center_hz, materials), setups_of(element))
+    said = classify(taken, winding_suspects(element, center_hz, materials), setups_of(element))
     return BenchReport(said, passed(said), tuple(bench_findings(said, taken)))
 
 
@@ -91,7 +91,7 @@ def passed(said: Verdict) -> bool | None:
     return False if said.says == "strange" or RIGHT not in said.codes else None
 
 
-def bench_findings(said: Verdict, taken: Sequence[Taken]) -> list[Finding[BenchCode]]:
+def bench_findings(said: Verdict, taken: Sequence[BenchSweep]) -> list[Finding[BenchCode]]:
     """Sweeps of something else, or too narrow to tell much."""
     found: list[Finding[BenchCode]] = []
     crossings = max(crossings_of(t.sweep) for t in taken)

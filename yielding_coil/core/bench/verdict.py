@@ -18,11 +18,11 @@ from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Element, System
-from yielding_coil.core.tolerance import Spread, varied
+from yielding_coil.core.tolerance import Spread, sampled
 from yielding_coil.core.transformer import Transformer
 
 # Points of a sweep that are looked at: neighbours tell little more.
-MOST_POINTS = 49
+FITTED_POINTS = 49
 FEWEST_POINTS = 11
 # What a calibration leaves, and the noise of a pass, root mean square of |δΓ|: unless the sweep says better.
 RESIDUAL_DB = 50.0
@@ -47,7 +47,7 @@ DOUBTFUL = 1.5
 
 
 @dataclass(frozen=True, slots=True)
-class Setup:
+class Fixture:
     """How a winding is swept on the bench.
 
     Args:
@@ -66,7 +66,7 @@ class Setup:
 
 
 @dataclass(frozen=True, slots=True)
-class Suspect:
+class Hypothesis:
     """One thing that may lie on the bench.
 
     Args:
@@ -88,10 +88,10 @@ class Suspect:
     shaped: bool = True
 
 
-class Weighed(NamedTuple):
+class Ranked(NamedTuple):
     """A suspect after the fit: its share of the weight, and weighted squares a number (one when it is true)."""
 
-    suspect: Suspect
+    suspect: Hypothesis
     share: float
     misfit: float
 
@@ -106,10 +106,10 @@ class Verdict(NamedTuple):
     """
 
     says: Literal["named", "apart", "strange"]
-    likely: tuple[Weighed, ...]
+    likely: tuple[Ranked, ...]
     shares: dict[FaultCode, float]
-    hidden: tuple[Suspect, ...]
-    next_setup: Setup | None
+    hidden: tuple[Hypothesis, ...]
+    next_setup: Fixture | None
 
     @property
     def codes(self) -> tuple[FaultCode, ...]:
@@ -146,7 +146,7 @@ def _magnetising(part: object) -> float:
     return float(part.primary_turns if part.core_turns is None else part.core_turns)
 
 
-def seen_of(suspect: Suspect, setup: Setup, frequency_hz: Real, deviates: Real) -> Complex:
+def seen_of(suspect: Hypothesis, setup: Fixture, frequency_hz: Real, deviates: Real) -> Complex:
     """Γ against 50 Ω of builds of a suspect in a set-up.
 
     Args:
@@ -171,7 +171,7 @@ def seen_of(suspect: Suspect, setup: Setup, frequency_hz: Real, deviates: Real) 
             resistor = max(setup.load_ohm, SHORT_OHM) * suspect.load_factor
             ohm = np.asarray(resistor * (1 + deviates[:, :1] * (setup.tolerance / 2)), dtype=complex)
     system = System(_Load(ohm), [Element("part", place, part)])
-    z = varied(system, spreads, columns).impedance(frequency_hz)
+    z = sampled(system, spreads, columns).impedance(frequency_hz)
     return np.asarray(np.broadcast_to(reflection_of(z), (deviates.shape[0], frequency_hz.size)), dtype=complex)
 
 
@@ -211,7 +211,7 @@ def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Rea
 
 
 @dataclass(frozen=True, slots=True)
-class Taken:
+class BenchSweep:
     """A sweep taken in a set-up, thinned, with how far it is trusted.
 
     Args:
@@ -219,13 +219,13 @@ class Taken:
         noise: root mean square of |δΓ| from point to point.
     """
 
-    setup: Setup
+    setup: Fixture
     sweep: Sweep
     residual_db: float = RESIDUAL_DB
     noise: float = NOISE
 
     def thinned(self) -> tuple[Real, Complex]:
-        """Frequencies and Γ, evenly in log f, at most `MOST_POINTS`.
+        """Frequencies and Γ, evenly in log f, at most `FITTED_POINTS`.
 
         Raises:
             OutOfDomainError: fewer than eleven points.
@@ -233,7 +233,7 @@ class Taken:
         f = self.sweep.frequency_hz
         if f.size < FEWEST_POINTS:
             raise OutOfDomainError("sweep", f"of {f.size} points", f"{FEWEST_POINTS} points or more")
-        wanted = np.geomspace(f[0], f[-1], MOST_POINTS)
+        wanted = np.geomspace(f[0], f[-1], FITTED_POINTS)
         at = np.unique(np.abs(f[np.newaxis, :] - wanted[:, np.newaxis]).argmin(axis=1))
         return f[at], self.sweep.reflection()[at]
 
@@ -241,7 +241,7 @@ class Taken:
 class _Read(NamedTuple):
     """A thinned sweep; `lower` is the Cholesky factor of the covariance of its two parts."""
 
-    setup: Setup
+    setup: Fixture
     frequency_hz: Real
     gamma: Complex
     lower: Real
@@ -255,12 +255,12 @@ class _Fit(NamedTuple):
     misfit: float
 
 
-def _residual(taken: Taken) -> float:
+def _residual(taken: BenchSweep) -> float:
     """Of each of the three error terms, root mean square."""
     return float(10 ** (-taken.residual_db / 20) / math.sqrt(3))
 
 
-def _shape_columns(suspect: Suspect, setup: Setup, f: Real, start: Real) -> Real:
+def _shape_columns(suspect: Hypothesis, setup: Fixture, f: Real, start: Real) -> Real:
     """What a core whose curve strays from its table by a little in every stretch would change."""
     if not suspect.shaped:
         return np.zeros((2 * f.size, 0))
@@ -279,7 +279,7 @@ def _shape_columns(suspect: Suspect, setup: Setup, f: Real, start: Real) -> Real
     return np.stack([_both(turn * SHAPE * slope * b) for b in bumps for turn in (1, 1j)], axis=1)
 
 
-def _fit(suspect: Suspect, taken: Sequence[Taken], bar: float = math.inf) -> _Fit:
+def _fit(suspect: Hypothesis, taken: Sequence[BenchSweep], bar: float = math.inf) -> _Fit:
     """Damped Gauss-Newton on the deviates with their normal prior, then Laplace's approximation of the evidence.
 
     Source:
@@ -326,7 +326,9 @@ def _fit(suspect: Suspect, taken: Sequence[Taken], bar: float = math.inf) -> _Fi
     return _Fit(-0.5 * (cost + volume), cost, cost / left.size)
 
 
-def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[Setup] = ()) -> Verdict:
+def classify(
+    taken: Sequence[BenchSweep], suspects: Sequence[Hypothesis], setups: Sequence[Fixture] = ()
+) -> Verdict:
     """Weigh suspects against bench sweeps of one thing.
 
     Args:
@@ -365,7 +367,7 @@ def judge(taken: Sequence[Taken], suspects: Sequence[Suspect], setups: Sequence[
     if hidden and RIGHT not in stated:
         stated.append(RIGHT)
         hidden = _hidden(taken, suspects, suspects)
-    likely = tuple(Weighed(suspects[best[c]], by_code[c], fits[best[c]].misfit) for c in stated)
+    likely = tuple(Ranked(suspects[best[c]], by_code[c], fits[best[c]].misfit) for c in stated)
     shown = {c: by_code[c] for c in order}
     if min(f.misfit for f in fits) > STRANGE:
         return Verdict("strange", likely[:1], shown, (), None)
@@ -383,7 +385,9 @@ GRADUAL: tuple[FaultCode, ...] = ("capacitor_wrong",)
 TELLS = 9.0
 
 
-def _hidden(taken: Sequence[Taken], suspects: Sequence[Suspect], among: Sequence[Suspect]) -> tuple[Suspect, ...]:
+def _hidden(
+    taken: Sequence[BenchSweep], suspects: Sequence[Hypothesis], among: Sequence[Hypothesis]
+) -> tuple[Hypothesis, ...]:
     """Faults that these sweeps could not tell from what is planned: their curves lie within its tolerances."""
     planned = next((s for s in suspects if s.code == RIGHT), None)
     if planned is None:
@@ -400,7 +404,7 @@ class _Around(NamedTuple):
     factor: tuple[Real, bool]
 
     @classmethod
-    def of(cls, suspect: Suspect, taken: Sequence[Taken]) -> "_Around":
+    def of(cls, suspect: Hypothesis, taken: Sequence[BenchSweep]) -> "_Around":
         k = 1 + len(suspect.spreads)
         builds = np.concatenate([np.zeros((1, k)), STEP * np.eye(k)])
         seen, slopes, blocks = [], [], []
@@ -415,7 +419,7 @@ class _Around(NamedTuple):
         slope = np.concatenate(slopes, axis=1)
         return cls(np.concatenate(seen), cho_factor(block_diag(*blocks) + slope.T @ slope))
 
-    def distance(self, other: Suspect, taken: Sequence[Taken]) -> float:
+    def distance(self, other: Hypothesis, taken: Sequence[BenchSweep]) -> float:
         """Squares of the distance to another suspect as it is meant."""
         still = np.zeros((1, 1 + len(other.spreads)))
         there = [_both(seen_of(other, t.setup, t.thinned()[0], still)[0]) for t in taken]
@@ -423,7 +427,9 @@ class _Around(NamedTuple):
         return float(apart @ cho_solve(self.factor, apart))
 
 
-def _telling(one: Suspect, other: Suspect, taken: Sequence[Taken], setups: Sequence[Setup]) -> Setup | None:
+def _telling(
+    one: Hypothesis, other: Hypothesis, taken: Sequence[BenchSweep], setups: Sequence[Fixture]
+) -> Fixture | None:
     """The set-up that, swept as well, would tell two suspects apart best beyond their tolerances."""
     have = {t.setup.key for t in taken}
     best, most = None, TELLS

@@ -22,7 +22,7 @@ from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.finding import CalibrationCode, Finding
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, swr_of
-from yielding_coil.core.sweep import ReflectionDoubt
+from yielding_coil.core.sweep import ReflectionUncertainty
 
 Standard = Literal["short", "open", "load"]
 STANDARDS: tuple[Standard, ...] = ("short", "open", "load")
@@ -186,7 +186,7 @@ class Correction:
         noise: Noise,
         age_h: float = 0.0,
         drift_per_hour: float = DRIFT_PER_HOUR,
-    ) -> ReflectionDoubt:
+    ) -> ReflectionUncertainty:
         """How sure a corrected Γ is: noise, the standards, and drift since they were swept.
 
         A small error of a one-port calibration is a quadratic in Γ, and so is read off the errors of the three
@@ -206,21 +206,21 @@ class Correction:
         gamma = np.asarray(reflection, dtype=complex)
         standards = self.kit.reflections(self.frequency_hz)
         strays = self.kit.strays(self.frequency_hz)
-        parts = ReflectionDoubt.none(gamma.shape)
+        parts = ReflectionUncertainty.none(gamma.shape)
         for k, (own, stray) in enumerate(zip(standards, strays, strict=True)):
             first, second = (standards[i] for i in range(3) if i != k)
             share = (gamma - first) * (gamma - second) / ((own - first) * (own - second))
-            parts += ReflectionDoubt.along(share * stray)
+            parts += ReflectionUncertainty.along(share * stray)
             scatter = noise.standards_rms / math.sqrt(noise.standards_passes)
-            parts += ReflectionDoubt.circular(np.abs(share * self._slope(own)) * scatter)
+            parts += ReflectionUncertainty.circular(np.abs(share * self._slope(own)) * scatter)
         slope = self._slope(gamma)
-        parts += ReflectionDoubt.circular(np.abs(slope) * (noise.rms / math.sqrt(noise.passes)))
+        parts += ReflectionUncertainty.circular(np.abs(slope) * (noise.rms / math.sqrt(noise.passes)))
         wander = drift_per_hour * age_h * math.sqrt(2)
         if wander > 0:
             beyond = gamma / (self.c * gamma + 1)
             tracking = self.a - self.b * self.c
             for term in (np.ones_like(gamma), beyond, tracking * beyond**2):
-                parts += ReflectionDoubt.circular(np.abs(slope * term) * wander)
+                parts += ReflectionUncertainty.circular(np.abs(slope * term) * wander)
         return parts
 
     def _slope(self, gamma: Complex) -> Complex:

@@ -18,7 +18,7 @@ from yielding_coil.core.tolerance import ANTENNA, Spread
 from yielding_coil.core.winding import AnyWinding, Box, LegTrap, LineChoke, WindingTask
 
 # What the analyser's doubt is called among the contributors.
-READING = "reading"
+ANALYSER = "reading"
 # Coax capacitors are cut longer and trimmed.
 TRIM_ALLOWANCE_M = 0.006
 # Steps of a ruler of coax, and how many marks it holds at the most.
@@ -263,7 +263,7 @@ class Design:
 
     def analyser_spread(self) -> Spread:
         """The analyser's doubt."""
-        return Spread(READING, ANTENNA, "reflection", self.reading_spread)
+        return Spread(ANALYSER, ANTENNA, "reflection", self.reading_spread)
 
     def rng(self) -> np.random.Generator:
         """The design's own dice: the same at every call."""

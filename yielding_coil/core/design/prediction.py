@@ -51,7 +51,7 @@ class Evaluation:
     @property
     def box(self) -> int:
         """The station at which the match is judged."""
-        return self.system.box
+        return self.system.match_station
 
     @property
     def worst_swr(self) -> Real:
@@ -144,7 +144,7 @@ def _with_cable(design: Design, line: Feedline, cable: CableRow, power_w: float)
     elements = tuple(replace(line, cable=cable) if e is line else e for e in design.elements)
     system = replace(design, elements=elements).system()
     stations = system.stations(design.center_hz, power_w)
-    loss = float(sum(s.loss_w for s in stations[system.box + 1 :]))
+    loss = float(sum(s.loss_w for s in stations[system.match_station + 1 :]))
     return FeedlineComparison(
         cable.key,
         cable.cable.name,

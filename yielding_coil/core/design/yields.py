@@ -7,7 +7,7 @@ from typing import Literal, TypeAlias
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.design.design import Design
 from yielding_coil.core.system import System, worst_over
-from yielding_coil.core.tolerance import Cost, Spread, Yield, share_trimmed, shares_at, swr_fan, yield_of
+from yielding_coil.core.tolerance import Spread, Yield, YieldLoss, share_trimmed, shares_at, swr_fan, yield_of
 
 # Builds tried for a figure that is kept or compared; at most so many for a fan or for trimming.
 BUILDS, FAN_BUILDS = 2048, 512
@@ -60,7 +60,7 @@ class YieldPrediction:
         return self.parts.share < FEW_SHARE
 
     @property
-    def costly(self) -> tuple[Cost, ...]:
+    def costly(self) -> tuple[YieldLoss, ...]:
         """What costs most with the reading in doubt, the dearest first."""
         return tuple(c for c in self.reading.costs if c.share >= WORTH_NAMING)[:MOST_NAMED]
 

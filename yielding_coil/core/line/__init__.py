@@ -12,7 +12,13 @@ from yielding_coil.core.line.line import (
     open_coax_for,
     pair_ohm,
 )
-from yielding_coil.core.line.reference_plane import LineDoubt, Moved, moved, moved_ohm, worth_measuring
+from yielding_coil.core.line.reference_plane import (
+    LineUncertainty,
+    Moved,
+    moved_ohm,
+    shift_reference_plane,
+    worth_measuring,
+)
 from yielding_coil.core.line.unknown import (
     FarEnd,
     Found,
@@ -33,7 +39,7 @@ __all__ = [
     "Found",
     "FoundLine",
     "Line",
-    "LineDoubt",
+    "LineUncertainty",
     "Moved",
     "NotALineError",
     "OpenCoax",
@@ -45,9 +51,9 @@ __all__ = [
     "impedance_found",
     "known_cable",
     "loss_seen_db",
-    "moved",
     "moved_ohm",
     "open_coax_for",
     "pair_ohm",
+    "shift_reference_plane",
     "worth_measuring",
 ]

@@ -8,11 +8,11 @@ import numpy as np
 import numpy.typing as npt
 
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.deviates import sobol_normal
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line.line import Line
+from yielding_coil.core.quasi_random import sobol_normal
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of
-from yielding_coil.core.sweep import ReflectionDoubt, Sweep
+from yielding_coil.core.sweep import ReflectionUncertainty, Sweep
 
 Towards = Literal["antenna", "radio"]
 Doubtful = Literal["velocity", "loss", "impedance", "length", "reading"]
@@ -25,7 +25,7 @@ KNOWN_WITHIN = 0.25
 
 
 @dataclass(frozen=True, slots=True)
-class LineDoubt:
+class LineUncertainty:
     """How well a line is known: two standard deviations, relative, of each of its values.
 
     Defaults are those of nominal cables (memory) and of a tape laid along a line (practice).
@@ -61,7 +61,7 @@ class Moved:
     high_ohm: Complex
     low_swr: Real
     high_swr: Real
-    doubt: ReflectionDoubt
+    doubt: ReflectionUncertainty
     known: npt.NDArray[np.bool_]
     shares: tuple[tuple[Doubtful, float], ...]
 
@@ -73,12 +73,12 @@ def moved_ohm(line: Line, frequency_hz: Real, impedance_ohm: Complex, towards: T
     return line.input_impedance(frequency_hz, impedance_ohm)
 
 
-def moved(
+def shift_reference_plane(
     sweep: Sweep,
     line: Line,
     towards: Towards,
-    line_doubt: LineDoubt | None = None,
-    reading: ReflectionDoubt | None = None,
+    line_doubt: LineUncertainty | None = None,
+    reading: ReflectionUncertainty | None = None,
 ) -> Moved:
     """A sweep moved through a line, with the fan of what else it may be.
 
@@ -99,7 +99,7 @@ def moved(
     length_m = float(np.asarray(line.length_m))
     if length_m == 0:
         raise OutOfDomainError("length_m", 0.0, "above zero: without a line there is nothing to move through")
-    doubt = LineDoubt() if line_doubt is None else line_doubt
+    doubt = LineUncertainty() if line_doubt is None else line_doubt
     f, z = sweep.frequency_hz, sweep.impedance_ohm
     normal = sobol_normal(*DRAWS)
     widths: list[tuple[Doubtful, float]] = []
@@ -123,18 +123,20 @@ def moved(
         r[1] + 1j * x[1],
         swr[0],
         swr[1],
-        ReflectionDoubt.among(gamma),
+        ReflectionUncertainty.among(gamma),
         away <= KNOWN_WITHIN,
         tuple(shares),
     )
 
 
-def _only(doubt: LineDoubt, name: Doubtful) -> LineDoubt:
+def _only(doubt: LineUncertainty, name: Doubtful) -> LineUncertainty:
     kept = {n: getattr(doubt, n) if n == name else 0.0 for n in ("velocity", "loss", "impedance", "length")}
-    return LineDoubt(**kept)
+    return LineUncertainty(**kept)
 
 
-def _at(reading: ReflectionDoubt | None, at: npt.NDArray[np.intp], name: Doubtful) -> ReflectionDoubt | None:
+def _at(
+    reading: ReflectionUncertainty | None, at: npt.NDArray[np.intp], name: Doubtful
+) -> ReflectionUncertainty | None:
     if reading is None or name != "reading":
         return None
     return reading.at(at)
@@ -145,8 +147,8 @@ def _draws(
     z: Complex,
     line: Line,
     towards: Towards,
-    doubt: LineDoubt,
-    reading: ReflectionDoubt | None,
+    doubt: LineUncertainty,
+    reading: ReflectionUncertainty | None,
     normal: Real,
 ) -> Complex:
     """Impedances at the other end over all draws, shape (draws, n)."""

@@ -169,7 +169,7 @@ def _candidate(
         parts,
         max(worst_over(system, design.targets)),
         share_of(made, system),
-        sum(float(s.loss_w) for s in stations[1 : system.box + 1]),
+        sum(float(s.loss_w) for s in stations[1 : system.match_station + 1]),
     )
 
 

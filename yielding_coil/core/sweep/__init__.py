@@ -23,9 +23,9 @@ from yielding_coil.core.sweep.sweep import (
     Sweep,
     require_passive,
 )
-from yielding_coil.core.sweep.swr_sweep import SwrReadings
+from yielding_coil.core.sweep.swr_sweep import SwrSweep
 from yielding_coil.core.sweep.thinning import evenly, thinned
-from yielding_coil.core.sweep.uncertainty import NINE_IN_TEN, ReflectionDoubt
+from yielding_coil.core.sweep.uncertainty import NINE_IN_TEN, ReflectionUncertainty
 
 __all__ = [
     "HIGHEST_REFLECTION",
@@ -35,12 +35,12 @@ __all__ = [
     "Bandwidth",
     "BestMatch",
     "MatchFloor",
-    "ReflectionDoubt",
+    "ReflectionUncertainty",
     "Resonance",
     "Sharpness",
     "Standing",
     "Sweep",
-    "SwrReadings",
+    "SwrSweep",
     "above_one",
     "band_change",
     "evenly",

@@ -8,15 +8,15 @@ from typing import Literal, TypeAlias
 import numpy as np
 
 from yielding_coil.core.arrays import Real
-from yielding_coil.core.limits import lowest_swr
+from yielding_coil.core.bode_fano import lowest_swr
 from yielding_coil.core.reflection import reflection_of, swr_of, swr_of_impedance
 from yielding_coil.core.sweep.sweep import Sweep
-from yielding_coil.core.sweep.swr_sweep import SwrReadings
+from yielding_coil.core.sweep.swr_sweep import SwrSweep
 from yielding_coil.core.target import Target
 
-Swept: TypeAlias = Sweep | SwrReadings
+Swept: TypeAlias = Sweep | SwrSweep
 # Frequencies on a band at which it is looked at.
-POINTS = 101
+BAND_POINTS = 101
 # Where no band lies inside a sweep: so much either way of its best match. The usual SWR limit.
 AROUND_BEST, USUAL_LIMIT = 0.01, 2.0
 # A Q below this is the rounding of a resistor.
@@ -92,7 +92,7 @@ class BandChange:
 
 def swr_at(found: Swept, frequency_hz: Real) -> Real:
     """SWR against 50 Ω inside a sweep, shape (n,)."""
-    if isinstance(found, SwrReadings):
+    if isinstance(found, SwrSweep):
         return swr_of(found.magnitude_at(frequency_hz).astype(complex))
     return swr_of_impedance(found.impedance_at(frequency_hz))
 
@@ -128,11 +128,11 @@ def match_floor(antenna: Sweep, target: Target) -> MatchFloor | None:
 
 def standing(found: Swept, target: Target) -> BandStanding:
     """How a wire stands in a target that lies inside its sweep."""
-    at = np.linspace(target.low_hz, target.high_hz, POINTS)
+    at = np.linspace(target.low_hz, target.high_hz, BAND_POINTS)
     swr = swr_at(found, at)
     worst, best = float(swr.max()), float(swr.min())
     holds = worst <= target.swr_limit
-    if isinstance(found, SwrReadings):
+    if isinstance(found, SwrSweep):
         return BandStanding(target.label, target.swr_limit, worst, best, holds)
     z = found.impedance_at(at)
     return BandStanding(
@@ -167,7 +167,7 @@ def _on_band(found: Swept, target: Target) -> tuple[float | None, complex | None
     """The worst SWR on a band and the impedance at its centre, as far as a sweep reaches and carries them."""
     if not (found.low_hz <= target.low_hz and target.high_hz <= found.high_hz):
         return None, None
-    worst = float(swr_at(found, np.linspace(target.low_hz, target.high_hz, POINTS)).max())
+    worst = float(swr_at(found, np.linspace(target.low_hz, target.high_hz, BAND_POINTS)).max())
     return worst, complex(found.impedance_at(target.center_hz)) if isinstance(found, Sweep) else None
 
 
@@ -185,7 +185,7 @@ def suggested_targets(found: Swept, bands: Sequence[tuple[str, float, float]]) -
 
     def best_in(band: tuple[str, float, float]) -> float:
         at = np.linspace(band[1], band[2], 21)
-        if isinstance(found, SwrReadings):
+        if isinstance(found, SwrSweep):
             return float(found.magnitude_at(at).min())
         return float(np.abs(reflection_of(found.impedance_at(at))).min())
 

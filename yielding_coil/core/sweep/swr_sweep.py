@@ -11,7 +11,7 @@ from yielding_coil.core.sweep.sweep import Bandwidth, BestMatch
 
 
 @dataclass(frozen=True, eq=False)
-class SwrReadings:
+class SwrSweep:
     """SWR at some frequencies; between them nothing is known, and lines of |Γ| are drawn.
 
     Args:
@@ -21,7 +21,7 @@ class SwrReadings:
     Raises:
         OutOfDomainError: frequencies not rising, shapes that differ, an SWR below 1.
 
-    >>> dial = SwrReadings(np.array([7.0e6, 7.1e6, 7.2e6]), np.array([2.0, 1.3, 2.0]))
+    >>> dial = SwrSweep(np.array([7.0e6, 7.1e6, 7.2e6]), np.array([2.0, 1.3, 2.0]))
     >>> dial.best_match().frequency_hz
     7100000.0
     """

@@ -13,7 +13,7 @@ NINE_IN_TEN = 1.6448536269514722
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class ReflectionDoubt:
+class ReflectionUncertainty:
     """Variances of the real and imaginary part of Γ and their covariance, shape (n,) each; normal, small errors."""
 
     real: Real
@@ -21,33 +21,33 @@ class ReflectionDoubt:
     both: Real
 
     @classmethod
-    def none(cls, shape: tuple[int, ...]) -> "ReflectionDoubt":
+    def none(cls, shape: tuple[int, ...]) -> "ReflectionUncertainty":
         """No doubt at all."""
         return cls(np.zeros(shape), np.zeros(shape), np.zeros(shape))
 
     @classmethod
-    def circular(cls, rms: Real) -> "ReflectionDoubt":
+    def circular(cls, rms: Real) -> "ReflectionUncertainty":
         """The same in every direction, of this root mean square."""
         half = rms**2 / 2
         return cls(half, half, np.zeros(np.shape(half)))
 
     @classmethod
-    def along(cls, step: Complex) -> "ReflectionDoubt":
+    def along(cls, step: Complex) -> "ReflectionUncertainty":
         """Along one direction: `step` is one standard deviation."""
         return cls(step.real**2, step.imag**2, step.real * step.imag)
 
     @classmethod
-    def of(cls, rows: Real) -> "ReflectionDoubt":
+    def of(cls, rows: Real) -> "ReflectionUncertainty":
         """From what `rows` gave, flattened or not."""
         real, imaginary, both = rows.reshape(3, -1).copy()
         return cls(real, imaginary, both)
 
-    def at(self, index: npt.NDArray[np.intp]) -> "ReflectionDoubt":
+    def at(self, index: npt.NDArray[np.intp]) -> "ReflectionUncertainty":
         """That of some of the points."""
-        return ReflectionDoubt(self.real[index], self.imaginary[index], self.both[index])
+        return ReflectionUncertainty(self.real[index], self.imaginary[index], self.both[index])
 
     @classmethod
-    def among(cls, drawn: Complex) -> "ReflectionDoubt":
+    def among(cls, drawn: Complex) -> "ReflectionUncertainty":
         """That of draws, shape (draws, n)."""
         a = drawn - drawn.mean(axis=0)
         return cls((a.real**2).mean(axis=0), (a.imag**2).mean(axis=0), (a.real * a.imag).mean(axis=0))
@@ -57,9 +57,11 @@ class ReflectionDoubt:
         """Its three arrays as one, shape (3, n)."""
         return np.stack([self.real, self.imaginary, self.both])
 
-    def __add__(self, other: "ReflectionDoubt") -> "ReflectionDoubt":
+    def __add__(self, other: "ReflectionUncertainty") -> "ReflectionUncertainty":
         """Both, independent of each other."""
-        return ReflectionDoubt(self.real + other.real, self.imaginary + other.imaginary, self.both + other.both)
+        return ReflectionUncertainty(
+            self.real + other.real, self.imaginary + other.imaginary, self.both + other.both
+        )
 
     @property
     def rms(self) -> Real:

@@ -10,7 +10,7 @@ from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.finding import Finding, StopCode, TrimCode, Values
 from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.core.reflection import swr_of, swr_of_impedance
-from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.target import Target
 from yielding_coil.core.trim.evidence import Evidence, Weighed, dips_of
 from yielding_coil.core.trim.meter_readings import ContradictionError, Dip, dip_in
@@ -20,18 +20,18 @@ from yielding_coil.core.trim.next_cut import (
     LONG_FOLD,
     NEAR_ENOUGH,
     By,
+    DipReading,
     NextCut,
-    Reading,
-    Shift,
+    PredictedDip,
     height_of_dipole_m,
     loading_h,
     next_cut,
     slips,
     without_folds,
 )
-from yielding_coil.core.wire import FORMS, STEP_M, Arrangement, Hanging, WireForm, on_tape
+from yielding_coil.core.wire import FORMS, STEP_M, Arrangement, HungWire, WireForm, on_tape
 
-Swept: TypeAlias = Sweep | SwrReadings
+Swept: TypeAlias = Sweep | SwrSweep
 TrimFinding: TypeAlias = Finding[TrimCode]
 
 # The frequency rule reaches so far to either side of the target, and stays there.
@@ -64,7 +64,7 @@ class LogReading:
     """
 
     link: int
-    hanging: Hanging
+    hanging: HungWire
     conditions: str = ""
     instrument: str = ""
     evidence: Evidence | None = None
@@ -90,7 +90,7 @@ class TrimLog:
     """
 
     targets: tuple[Target, ...]
-    hanging: Hanging | None
+    hanging: HungWire | None
     readings: tuple[LogReading, ...] = ()
     form: WireForm = "dipole"
     arrangement: Arrangement = "linked"
@@ -108,11 +108,11 @@ class TrimLog:
         target = self.targets[link]
         return target.center_hz if self.aim == "middle" else target.low_hz
 
-    def expected_hz(self, link: int, hanging: Hanging) -> float | None:
+    def expected_hz(self, link: int, hanging: HungWire) -> float | None:
         """Where a dip lies by the length alone; None for a wire that has no resonance by its length."""
         if self.practice_metre_hz is None or not FORMS[self.form].resonant:
             return None
-        leg, folded = hanging.reach(link)
+        leg, folded = hanging.leg(link)
         return self.practice_metre_hz / ((leg - FOLD_MOVES * folded) * FORMS[self.form].legs)
 
     def phases(self, link: int) -> list["TrimPhase"]:
@@ -121,9 +121,9 @@ class TrimLog:
         for reading in self.readings:
             if reading.link != link:
                 continue
-            reach = reading.hanging.reach(link)
+            reach = reading.hanging.leg(link)
             last = out[-1] if out else None
-            if last is None or last.hanging.reach(link) != reach or last.conditions != reading.conditions:
+            if last is None or last.hanging.leg(link) != reach or last.conditions != reading.conditions:
                 out.append(TrimPhase(reading.hanging, reading.conditions))
             out[-1].take(reading)
         for phase in out:
@@ -135,7 +135,7 @@ class TrimLog:
 class TrimPhase:
     """The log between two acts, under one set of conditions."""
 
-    hanging: Hanging
+    hanging: HungWire
     conditions: str
     reads: list[Evidence] = field(default_factory=list)
     sweeps: list[Swept] = field(default_factory=list)
@@ -236,7 +236,7 @@ class BandAdvice:
     evidence: Weighed | None = None
     next: NextCut | None = None
     too_high: TooHigh | None = None
-    without_folds: Shift | None = None
+    without_folds: PredictedDip | None = None
     resonance: ResonanceThere | None = None
     stop: Finding[StopCode] | None = None
     findings: tuple[TrimFinding, ...] = ()
@@ -273,7 +273,7 @@ def advise(log: TrimLog, link: int | None = None, by: By = "fold") -> TrimAdvice
         band = replace(band, findings=(Finding("higher_band_first", labels), *band.findings))
     links = []
     for k, each in enumerate(bands):
-        leg = now.reach(k)[0] if now is not None else 0.0
+        leg = now.leg(k)[0] if now is not None else 0.0
         folded = now.folded_m[k] if now is not None else 0.0
         settled = each.stop is not None
         links.append(LinkState(each.target.label, each.wanted_hz, leg, folded, each.dip_hz, settled))
@@ -340,7 +340,7 @@ def _next(
     band: BandAdvice,
     phases: Sequence[TrimPhase],
     here: TrimPhase,
-    hanging: Hanging,
+    hanging: HungWire,
     worst: float | None,
 ) -> BandAdvice:
     """The act that brings the dip where it is wanted, and what stands in its way."""
@@ -365,23 +365,23 @@ def _next(
     )
     if folded <= 0:
         return band
-    leg, all_folded = hanging.reach(link)
+    leg, all_folded = hanging.leg(link)
     if all_folded > LONG_FOLD * leg:
         band = _with(band, Finding("long_fold", {"folded_m": all_folded, "leg_m": leg}))
     return replace(band, without_folds=without_folds(readings, band.wanted_hz))
 
 
-def _present(phases: Sequence[TrimPhase], hanging: Hanging | None, link: int) -> TrimPhase | None:
+def _present(phases: Sequence[TrimPhase], hanging: HungWire | None, link: int) -> TrimPhase | None:
     """What was read since the last act that moved this band."""
     if not phases or hanging is None:
         return None
-    return phases[-1] if phases[-1].hanging.reach(link) == hanging.reach(link) else None
+    return phases[-1] if phases[-1].hanging.leg(link) == hanging.leg(link) else None
 
 
 def _trail(phases: Sequence[TrimPhase], link: int, present: TrimPhase | None) -> Iterator[TrailPoint]:
     """One point a phase, oldest first."""
     for phase in phases:
-        leg, folded = phase.hanging.reach(link)
+        leg, folded = phase.hanging.leg(link)
         dip = phase.found[-1] if phase.found else None
         yield TrailPoint(
             leg,
@@ -455,7 +455,7 @@ def reading_findings(phases: Sequence[TrimPhase], here: TrimPhase) -> list[TrimF
     return found
 
 
-def slip_findings(log: TrimLog, link: int, hanging: Hanging, dip_hz: float) -> list[TrimFinding]:
+def slip_findings(log: TrimLog, link: int, hanging: HungWire, dip_hz: float) -> list[TrimFinding]:
     """A dip so far from where the length says that it is to be measured again first."""
     expected = log.expected_hz(link, hanging)
     if expected is None or abs(dip_hz / expected - 1) < FAR_OFF:
@@ -464,26 +464,26 @@ def slip_findings(log: TrimLog, link: int, hanging: Hanging, dip_hz: float) -> l
     values: Values = {
         "dip_hz": dip_hz,
         "expected_hz": expected,
-        "leg_m": hanging.reach(link)[0],
+        "leg_m": hanging.leg(link)[0],
         "slip": usual[0] if usual else None,
     }
     return [Finding("measure_again", values)]
 
 
-def readings_of(log: TrimLog, link: int, phases: Sequence[TrimPhase]) -> list[Reading]:
+def readings_of(log: TrimLog, link: int, phases: Sequence[TrimPhase]) -> list[DipReading]:
     """Every dip of this band with the leg it was read with.
 
     What was told to be measured again teaches nothing of what a cut does.
     """
     out = []
     for phase in phases:
-        leg, folded = phase.hanging.reach(link)
+        leg, folded = phase.hanging.leg(link)
         expected = log.expected_hz(link, phase.hanging)
         for dip in phase.found:
             if dip.frequency_hz is None or dip.spread is None:
                 continue
             if expected is None or abs(dip.frequency_hz / expected - 1) < FAR_OFF:
-                out.append(Reading(dip.frequency_hz, leg, folded, max(dip.spread, 1e-4), phase.conditions))
+                out.append(DipReading(dip.frequency_hz, leg, folded, max(dip.spread, 1e-4), phase.conditions))
     return out
 
 

@@ -10,7 +10,7 @@ from yielding_coil.core.trim.meter_readings import (
     BOTH_SIDES,
     REPEATED,
     Dip,
-    Point,
+    SwrPoint,
     dip_between,
     dip_of,
     resistance_and_size,
@@ -51,7 +51,7 @@ class Evidence:
         dip: where the reading is one.
     """
 
-    points: tuple[Point, ...] = ()
+    points: tuple[SwrPoint, ...] = ()
     impedances: tuple[UnsignedImpedance, ...] = ()
     dip: Dip | None = None
 
@@ -69,7 +69,7 @@ def of_swr(points: Iterable[tuple[float, float]], spread: float) -> Evidence:
         points: frequency in hertz and SWR.
         spread: of |Γ| on this meter, one standard deviation.
     """
-    return Evidence(tuple(Point(hz, swr, spread) for hz, swr in points))
+    return Evidence(tuple(SwrPoint(hz, swr, spread) for hz, swr in points))
 
 
 def of_edges(low_hz: float | None, high_hz: float | None, swr: float, spread: float) -> Evidence:
@@ -92,7 +92,7 @@ def of_sizes(points: Iterable[tuple[float, float, float]], spread: float) -> Evi
     """
     rows = list(points)
     impedances = (UnsignedImpedance(hz, *resistance_and_size(ohm, swr)) for hz, ohm, swr in rows)
-    return Evidence(tuple(Point(hz, swr, spread) for hz, _, swr in rows), tuple(impedances))
+    return Evidence(tuple(SwrPoint(hz, swr, spread) for hz, _, swr in rows), tuple(impedances))
 
 
 def of_unsigned(points: Iterable[tuple[float, float, float]], spread: float) -> Evidence:
@@ -103,7 +103,7 @@ def of_unsigned(points: Iterable[tuple[float, float, float]], spread: float) -> 
     """
     impedances = tuple(UnsignedImpedance(*row) for row in points)
     swr = (
-        Point(z.frequency_hz, float(swr_of_impedance(complex(z.resistance_ohm, z.size_reactance_ohm))), spread)
+        SwrPoint(z.frequency_hz, float(swr_of_impedance(complex(z.resistance_ohm, z.size_reactance_ohm))), spread)
         for z in impedances
     )
     return Evidence(tuple(swr), impedances)
@@ -122,14 +122,14 @@ def of_powers(
         ContradictionError: powers that no load gives back.
     """
     wide = spread if full_scale_each else FULL_SCALE_ONCE * spread
-    return Evidence(tuple(Point(hz, swr_of_powers(forward, back), wide) for hz, forward, back in points))
+    return Evidence(tuple(SwrPoint(hz, swr_of_powers(forward, back), wide) for hz, forward, back in points))
 
 
 @dataclass(frozen=True, slots=True)
 class Weighed:
     """What readings say together; `ask` and `ask_sign` are the one reading more that would settle dip and sign."""
 
-    points: tuple[Point, ...]
+    points: tuple[SwrPoint, ...]
     impedances: tuple[SignedImpedance, ...]
     dip: Dip | None
     ask: Finding[EvidenceCode] | None

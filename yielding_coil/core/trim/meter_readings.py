@@ -14,7 +14,7 @@ import numpy as np
 from yielding_coil.core.arrays import Real, require_finite, require_not_negative, require_positive
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, magnitude_at_swr
-from yielding_coil.core.sweep import Sweep, SwrReadings
+from yielding_coil.core.sweep import Sweep, SwrSweep
 
 # Nobody reads a |Γ| nearer than this from a needle at rest.
 LEAST_MAGNITUDE = 0.03
@@ -49,7 +49,7 @@ class ContradictionError(RefusedError):
 
 
 @dataclass(frozen=True, slots=True)
-class Point:
+class SwrPoint:
     """An SWR at a frequency, and the standard deviation of |Γ| with the meter it was read on."""
 
     frequency_hz: float
@@ -132,7 +132,7 @@ def swr_of_powers(forward_w: float, reflected_w: float) -> float:
 
 
 def resistance_and_size(
-    size_ohm: float, swr: float, reference_ohm: float = DEFAULT_REFERENCE_OHM
+    impedance_magnitude_ohm: float, swr: float, reference_ohm: float = DEFAULT_REFERENCE_OHM
 ) -> tuple[float, float]:
     """R and the size of X by |Z| and SWR; the sign of X stays open.
 
@@ -146,24 +146,24 @@ def resistance_and_size(
     >>> round(r, 1), round(x, 1)
     (50.7, 35.6)
     """
-    require_positive("size_ohm", size_ohm)
+    require_positive("size_ohm", impedance_magnitude_ohm)
     require_finite("swr", swr)
     if swr < 1:
         raise OutOfDomainError("swr", swr, "1 or more")
-    least = max(size_ohm / reference_ohm, reference_ohm / size_ohm)
-    resistance = (size_ohm**2 + reference_ohm**2) / (reference_ohm * (swr + 1 / swr))
-    if resistance > size_ohm * 1.03:
+    least = max(impedance_magnitude_ohm / reference_ohm, reference_ohm / impedance_magnitude_ohm)
+    resistance = (impedance_magnitude_ohm**2 + reference_ohm**2) / (reference_ohm * (swr + 1 / swr))
+    if resistance > impedance_magnitude_ohm * 1.03:
         raise ContradictionError(
-            f"|Z| of {size_ohm:g} Ω and an SWR of {swr:g} contradict each other: with this |Z| the SWR is at least "
-            f"{least:.2f}, which is {least - swr:.2f} more; read both again at the same frequency",
+            f"|Z| of {impedance_magnitude_ohm:g} Ω and an SWR of {swr:g} contradict each other: with this |Z| the "
+            f"SWR is at least {least:.2f}, which is {least - swr:.2f} more; read both again at the same frequency",
             field="swr",
             accepted=f"{least:.2f} or more",
         )
-    resistance = min(resistance, size_ohm)
-    return resistance, float(np.sqrt(size_ohm**2 - resistance**2))
+    resistance = min(resistance, impedance_magnitude_ohm)
+    return resistance, float(np.sqrt(impedance_magnitude_ohm**2 - resistance**2))
 
 
-def contradictions(points: Sequence[Point]) -> list[Contradiction]:
+def contradictions(points: Sequence[SwrPoint]) -> list[Contradiction]:
     """Readings of the same frequency that are too far apart for their meters."""
     out = []
     for j, second in enumerate(points):
@@ -176,7 +176,7 @@ def contradictions(points: Sequence[Point]) -> list[Contradiction]:
     return out
 
 
-def _bowl(points: Sequence[Point]) -> tuple[Real, Real]:
+def _bowl(points: Sequence[SwrPoint]) -> tuple[Real, Real]:
     """S + 1/S − 2 of each point, and its standard deviation."""
     size = np.array([p.magnitude for p in points])
     spread = np.array([p.spread for p in points])
@@ -190,7 +190,7 @@ def _swr_at(height: float) -> float:
     return float(half + np.sqrt(half**2 - 1))
 
 
-def dip_of(points: Sequence[Point]) -> Dip:
+def dip_of(points: Sequence[SwrPoint]) -> Dip:
     """Where the dip lies, by SWR at one or more frequencies.
 
     One reading tells nothing of the side; two tell it, because the parabola's lowest point is nearer the lower one;
@@ -238,7 +238,7 @@ def _side(f: Real, bowl: Real, spread: Real) -> Dip:
     return Dip("below", None, None, None, None, middle, low - step)
 
 
-def _vertex(points: Sequence[Point], f: Real, bowl: Real, spread: Real) -> Dip:
+def _vertex(points: Sequence[SwrPoint], f: Real, bowl: Real, spread: Real) -> Dip:
     """Three frequencies or more: the parabola's lowest point."""
     middle = float((f[0] + f[-1]) / 2)
     x = f / middle - 1
@@ -288,7 +288,7 @@ def _vertex(points: Sequence[Point], f: Real, bowl: Real, spread: Real) -> Dip:
     )
 
 
-def _hump(points: Sequence[Point], f: Real, bowl: Real, spread: Real) -> Contradiction:
+def _hump(points: Sequence[SwrPoint], f: Real, bowl: Real, spread: Real) -> Contradiction:
     """The reading that stands highest above the line between its neighbours."""
     between = np.interp(f[1:-1], f[[0, -1]], bowl[[0, -1]])
     over = (bowl[1:-1] - between) / spread[1:-1]
@@ -303,7 +303,7 @@ def _hump(points: Sequence[Point], f: Real, bowl: Real, spread: Real) -> Contrad
     )
 
 
-def dip_in(found: Sweep | SwrReadings, near_hz: float) -> Dip:
+def dip_in(found: Sweep | SwrSweep, near_hz: float) -> Dip:
     """The dip of a sweep that lies nearest to a frequency.
 
     A parabola through the samples round the lowest one, so that noise does not choose the sample.
@@ -321,9 +321,11 @@ def dip_in(found: Sweep | SwrReadings, near_hz: float) -> Dip:
     """
     require_positive("near_hz", near_hz)
     f = found.frequency_hz
-    if isinstance(found, SwrReadings):
+    if isinstance(found, SwrSweep):
         if f.size <= FEW:
-            return dip_of([Point(float(a), float(s), LEAST_MAGNITUDE) for a, s in zip(f, found.swr, strict=True)])
+            return dip_of(
+                [SwrPoint(float(a), float(s), LEAST_MAGNITUDE) for a, s in zip(f, found.swr, strict=True)]
+            )
         size = magnitude_at_swr(found.swr)
     else:
         size = np.minimum(np.abs(found.reflection()), 0.999)
@@ -416,7 +418,7 @@ def dip_between(low_hz: float | None, high_hz: float | None, swr: float, spread:
     if not high_hz > low_hz:
         raise OutOfDomainError("high_hz", f"{high_hz:g} Hz", f"above the lower edge, {low_hz:g} Hz")
     middle = (low_hz + high_hz) / 2
-    bowl, sigma = _bowl([Point(middle, swr, spread)])
+    bowl, sigma = _bowl([SwrPoint(middle, swr, spread)])
     # An edge moves by the reading's error over the slope there; two of them halve it.
     doubt = float(sigma[0] / (2 * bowl[0]) * (high_hz - low_hz) / 2 / np.sqrt(2))
     return Dip("found", middle, doubt / middle, None, middle - 1.645 * doubt, middle + 1.645 * doubt, None)
@@ -431,7 +433,9 @@ class Signs:
     read_next_hz: float | None
 
 
-def signs_of(frequency_hz: Sequence[float], size_ohm: Sequence[float], resistance_ohm: Sequence[float]) -> Signs:
+def signs_of(
+    frequency_hz: Sequence[float], impedance_magnitude_ohm: Sequence[float], resistance_ohm: Sequence[float]
+) -> Signs:
     """The sign of X from its trend: near a wire's resonance X rises with frequency (R. M. Foster, 1924).
 
     Args:
@@ -446,7 +450,7 @@ def signs_of(frequency_hz: Sequence[float], size_ohm: Sequence[float], resistanc
     Raises:
         OutOfDomainError: shapes that differ, not rising.
     """
-    f, size, r = (np.asarray(v, dtype=float) for v in (frequency_hz, size_ohm, resistance_ohm))
+    f, size, r = (np.asarray(v, dtype=float) for v in (frequency_hz, impedance_magnitude_ohm, resistance_ohm))
     if f.size == 0 or not f.shape == size.shape == r.shape:
         raise OutOfDomainError("size_ohm", f"of shape {size.shape}", f"one a frequency, {f.shape}")
     require_positive("frequency_hz", f)

@@ -42,7 +42,7 @@ FURTHEST = 10.0
 
 
 @dataclass(frozen=True, slots=True)
-class Reading:
+class DipReading:
     """A dip, and the leg it was read with.
 
     Args:
@@ -120,7 +120,7 @@ class _Fit:
         return float(turn @ self.estimate), float(np.sqrt(turn @ self.covariance @ turn))
 
 
-def _fitted(readings: Sequence[Reading], target_hz: float) -> _Fit:
+def _fitted(readings: Sequence[DipReading], target_hz: float) -> _Fit:
     """Weighted least squares with the rule as prior (Gelman et al., Bayesian Data Analysis, 3rd ed., §14.8)."""
     if not readings:
         raise OutOfDomainError("readings", "empty", "one reading at least")
@@ -167,7 +167,7 @@ def _fitted(readings: Sequence[Reading], target_hz: float) -> _Fit:
     )
 
 
-def next_cut(readings: Sequence[Reading], target_hz: float, by: By = "fold") -> NextCut:
+def next_cut(readings: Sequence[DipReading], target_hz: float, by: By = "fold") -> NextCut:
     """What to take off each leg next, or to give back.
 
     Args:
@@ -181,7 +181,7 @@ def next_cut(readings: Sequence[Reading], target_hz: float, by: By = "fold") -> 
     Source:
         L·f constant, and the cautions: common practice (99 in a leg, 26.6 → 28.3 MHz: 93.05 in).
 
-    >>> first = Reading(24.2e6, 2.96)
+    >>> first = DipReading(24.2e6, 2.96)
     >>> round(next_cut([first], 24.94e6).per_leg_m, 3), round(next_cut([first], 24.94e6, "cut").per_leg_m, 3)
     (0.088, 0.075)
     """
@@ -254,7 +254,7 @@ def _bound(fit: _Fit, most_m: float) -> float:
 
 
 @dataclass(frozen=True, slots=True)
-class Shift:
+class PredictedDip:
     """Where an act would put the dip, between these with 90 %."""
 
     dip_hz: float
@@ -262,7 +262,7 @@ class Shift:
     high_hz: float
 
 
-def without_folds(readings: Sequence[Reading], target_hz: float) -> Shift:
+def without_folds(readings: Sequence[DipReading], target_hz: float) -> PredictedDip:
     """Where the dip goes when the folds are cut off: a fold lengthens a little, and what is gone does not.
 
     Raises:
@@ -270,7 +270,7 @@ def without_folds(readings: Sequence[Reading], target_hz: float) -> Shift:
     """
     fit = _fitted(readings, target_hz)
     lands, doubt = fit.after(fit.folded_m, -fit.folded_m)
-    return Shift(
+    return PredictedDip(
         target_hz / lands, target_hz / (lands + BOTH_SIDES * doubt), target_hz / (lands - BOTH_SIDES * doubt)
     )
 

@@ -11,21 +11,21 @@ from yielding_coil.core.winding.core_choice import (
     STACKS,
     TRIED_F,
     CoreChoice,
+    CoreTask,
     InputCapacitor,
-    Judged,
-    Task,
+    RatedCore,
     choose_core,
     choose_input_capacitor,
     input_capacitance,
     is_present,
-    judge,
+    rate_cores,
     turn_pairs,
 )
 from yielding_coil.core.winding.coupler import Coupler, Setting
 from yielding_coil.core.winding.findings import COAX_OHM
 from yielding_coil.core.winding.fit import Box, BoxFit, Fit, fits_box
 from yielding_coil.core.winding.heat import highest_power_w, settling_s, warming_c
-from yielding_coil.core.winding.layout import Cut, Pass, Strand, Stroke, Winding, strands_of
+from yielding_coil.core.winding.layout import Cut, Pass, Strand, Stroke, WindingLayout, strands_of
 from yielding_coil.core.winding.leg_trap import LegTrap, link_dip
 from yielding_coil.core.winding.line_choke import SHIELD, ChokeConductor, LineChoke
 from yielding_coil.core.winding.losses import BandLosses, TemperatureRise, ThermalBody, band_losses
@@ -84,26 +84,26 @@ __all__ = [
     "CoilToMake",
     "CoilView",
     "CoreChoice",
+    "CoreTask",
     "Coupler",
     "Cut",
     "Fit",
     "InputCapacitor",
     "Join",
-    "Judged",
     "Kind",
     "LegTrap",
     "LineChoke",
     "Pass",
+    "RatedCore",
     "RingCore",
     "RingView",
     "Setting",
     "Strand",
     "Stroke",
-    "Task",
     "TemperatureRise",
     "ThermalBody",
     "Tuning",
-    "Winding",
+    "WindingLayout",
     "WindingReport",
     "WindingTask",
     "Wiring",
@@ -124,10 +124,10 @@ __all__ = [
     "input_capacitance",
     "is_present",
     "joins_of",
-    "judge",
     "known_to",
     "link_dip",
     "pair_ohm_of",
+    "rate_cores",
     "rated",
     "rating",
     "reading_like",

@@ -14,7 +14,7 @@ from yielding_coil.core.target import Target
 ENOUGH_OHM, GOOD_OHM, AWKWARD_OHM = 500.0, 1500.0, 4000.0
 # Coax that is bent once bends to so many of its diameters at the least (common practice; foam wants more).
 LEAST_BEND = 5.0
-POINTS = 21
+CHOKE_POINTS = 21
 
 Rating = Literal["too little", "reactive", "enough", "good", "awkward places"]
 
@@ -56,7 +56,7 @@ def rated(targets: list[Target], frequency_hz: Real, impedance_ohm: Complex) -> 
     """
     found = []
     for target in targets:
-        f = np.linspace(target.low_hz, target.high_hz, POINTS)
+        f = np.linspace(target.low_hz, target.high_hz, CHOKE_POINTS)
         # Z is steep near resonance, Y nearly straight in f.
         y = 1 / impedance_ohm
         z: Complex = 1 / complex_of(np.interp(f, frequency_hz, y.real), np.interp(f, frequency_hz, y.imag))

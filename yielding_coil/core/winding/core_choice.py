@@ -21,7 +21,7 @@ from yielding_coil.core.winding.wound_transformer import WoundTransformer
 # Capacitors across the input that are tried first.
 TRIED_F = np.linspace(0, 400e-12, 17)
 # Frequencies on each target that a core is judged at.
-POINTS = 5
+RATED_AT = 5
 
 
 def input_capacitance(transformer: Transformer, antenna: Antenna, targets: Sequence[Target]) -> float:
@@ -53,7 +53,7 @@ def input_capacitance(transformer: Transformer, antenna: Antenna, targets: Seque
 
 
 @dataclass(frozen=True, slots=True)
-class Task:
+class CoreTask:
     """What a core is wanted for.
 
     Args:
@@ -74,11 +74,11 @@ class Task:
     duty: float
     plan: Transformer
     covered_m: float
-    together: int = 1
+    strands: int = 1
     allowed_c: float = 40.0
 
 
-class Judged(NamedTuple):
+class RatedCore(NamedTuple):
     """What one core with one pair of turns would do, at its best capacitor of those tried.
 
     `reach` is the worst |Γ| over the allowed one: every target is held up to 1. `fits` says that the hole takes the
@@ -135,7 +135,7 @@ def turn_pairs(turns_ratio: float, most_primary: int = 5) -> list[tuple[int, int
     return [(m, n) for m, n in pairs if abs(n / m / turns_ratio - 1) <= 0.05]
 
 
-def judge(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: Task) -> list[Judged]:
+def rate_cores(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: CoreTask) -> list[RatedCore]:
     """Every ring with every pair of turns, the most useful first.
 
     Those come first that fit, stay cool at the power asked for and hold the targets; among these the least loss.
@@ -153,8 +153,8 @@ def judge(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: Task) -
     )
 
 
-def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Task) -> list[Judged]:
-    frequency, allowed = judged_at(task.targets, POINTS)
+def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: CoreTask) -> list[RatedCore]:
+    frequency, allowed = judged_at(task.targets, RATED_AT)
     load = task.antenna.impedance_at(frequency)
     plan = task.plan
     metres = [[r.wire_length_m(1, task.covered_m)] for r in rings]
@@ -180,12 +180,12 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Tas
     magnitudes = at_best.max(axis=-1)
     reach = (at_best / allowed).max(axis=-1)
     # In units of one wire: all wires in every turn, or the long wire and the twisted first turns.
-    places = primary * task.together if task.together > 1 else secondary + primary
+    places = primary * task.strands if task.strands > 1 else secondary + primary
     out = []
     for k, ring in enumerate(rings):
         rise = warming_c(task.power_w * task.duty * float(share[k].max()), ring.surface_m2)
         out.append(
-            Judged(
+            RatedCore(
                 ring=ring,
                 primary_turns=primary,
                 secondary_turns=secondary,
@@ -216,7 +216,7 @@ class CoreChoice(NamedTuple):
     What the design has now comes last where it is not among them.
     """
 
-    rows: tuple[Judged, ...]
+    rows: tuple[RatedCore, ...]
     judged: int
 
 
@@ -248,17 +248,17 @@ def choose_core(
         pairs = [(m, way.secondary_turns(m, m)) for m in IN_HAND_TURNS]
     else:
         pairs = turn_pairs(element.secondary / element.primary_turns)
-    task = Task(
+    task = CoreTask(
         antenna=system.above(element.key),
         targets=targets,
         power_w=arriving_w(system, element.key, targets, power_w),
         duty=duty,
         plan=element.part(targets[0].center_hz),
         covered_m=element.wire.covered_m,
-        together=way.in_hand,
+        strands=way.in_hand,
     )
-    found = judge(known, pairs, task)
-    best: dict[Ring, Judged] = {}
+    found = rate_cores(known, pairs, task)
+    best: dict[Ring, RatedCore] = {}
     for judged in found:
         best.setdefault(judged.ring, judged)
     rows = list(best.values())
@@ -267,7 +267,7 @@ def choose_core(
     return CoreChoice(tuple(rows), len(found))
 
 
-def is_present(element: WoundTransformer, judged: Judged) -> bool:
+def is_present(element: WoundTransformer, judged: RatedCore) -> bool:
     """Whether a core with its turns is what the design has now."""
     here, there = element.core.ring, judged.ring
     same = (here.material.mix, here.size.name, here.stack) == (there.material.mix, there.size.name, there.stack)
@@ -276,7 +276,7 @@ def is_present(element: WoundTransformer, judged: Judged) -> bool:
 
 def arriving_w(system: System, key: str, targets: Sequence[Target], power_w: float) -> float:
     """The most that comes up to an element on any target, below it whatever the line keeps."""
-    frequency, _ = judged_at(targets, POINTS)
+    frequency, _ = judged_at(targets, RATED_AT)
     station = system.stations(frequency, power_w)[system.index(key) + 1]
     return float(np.nanmax(station.power_w, initial=0.0)) or power_w
 

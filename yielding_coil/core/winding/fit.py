@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Protocol
 
 from yielding_coil.core.solenoid import MOST_TURNS
-from yielding_coil.core.winding.layout import Winding
+from yielding_coil.core.winding.layout import WindingLayout
 
 
 class Box(Protocol):
@@ -62,7 +62,7 @@ def _boxes(outer_m: float, thick_m: float, boxes: Sequence[Box]) -> tuple[BoxFit
     return tuple(BoxFit(box.key, box.name, fits_box(outer_m, thick_m, box)) for box in boxes)
 
 
-def ring_fit(layout: Winding, boxes: Sequence[Box], rings: int = 1) -> Fit:
+def ring_fit(layout: WindingLayout, boxes: Sequence[Box], rings: int = 1) -> Fit:
     """A wound ring, or several side by side: two layers of wire all round."""
     over = 2 * (layout.tape_m + 2 * layout.covered_m)
     outer, height = layout.ring.size.outer_m + over, rings * (layout.ring.height_m + over)

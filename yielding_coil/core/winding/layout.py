@@ -79,7 +79,7 @@ class Stroke(NamedTuple):
 
 
 @dataclass(frozen=True, slots=True)
-class Winding:
+class WindingLayout:
     """A wound ring.
 
     Args:

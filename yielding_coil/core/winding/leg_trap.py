@@ -23,7 +23,7 @@ from yielding_coil.core.winding.fit import coil_fit
 from yielding_coil.core.winding.line_choke import SHIELD
 from yielding_coil.core.winding.losses import BandLosses, ThermalBody, coil_body, temperature_rises
 from yielding_coil.core.winding.report import (
-    POINTS,
+    DRAWN_POINTS,
     BenchCurve,
     CoilView,
     Curve,
@@ -147,7 +147,7 @@ class LegTrap:
         """Its values, the leg it makes, what it bears on both bands, and how to check it."""
         trap, leg, targets = self.part(), self.leg(), task.targets
         at = trap.resonance_hz
-        f = np.linspace(at * (1 - AROUND), at * (1 + AROUND), POINTS)
+        f = np.linspace(at * (1 - AROUND), at * (1 + AROUND), DRAWN_POINTS)
         z = trap.impedance_ohm(f)
         low, high = peak_band(trap, f, math.hypot(self.coil_spread, self.capacitance_spread))
         made = _made(self)
@@ -210,7 +210,7 @@ def _made(wound: LegTrap) -> _Made:
 def _over(targets: Sequence[Target], hz: float) -> Real:
     """All over the band that a frequency is the middle of; that alone where it is of none."""
     found = next((t for t in targets if t.low_hz <= hz <= t.high_hz), None)
-    return np.array([hz]) if found is None else np.linspace(found.low_hz, found.high_hz, choke.POINTS)
+    return np.array([hz]) if found is None else np.linspace(found.low_hz, found.high_hz, choke.CHOKE_POINTS)
 
 
 def _on_band(

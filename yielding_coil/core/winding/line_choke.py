@@ -18,7 +18,7 @@ from yielding_coil.core.winding import choke, heat
 from yielding_coil.core.winding.air_coil import coil_cut
 from yielding_coil.core.winding.findings import COAX_OHM, curie_findings, material_findings, pair_findings
 from yielding_coil.core.winding.fit import Fit, coil_fit, ring_fit
-from yielding_coil.core.winding.layout import Strand, Winding
+from yielding_coil.core.winding.layout import Strand, WindingLayout
 from yielding_coil.core.winding.losses import BandLosses, ThermalBody, coil_body, ring_body, temperature_rises
 from yielding_coil.core.winding.report import (
     FAN_BUILDS,
@@ -135,10 +135,10 @@ class LineChoke:
         line = self.line
         return Solenoid(self.former_m + line.thick_m, line.across_m, self.turns, line.metal_m)
 
-    def layout(self) -> Winding:
+    def layout(self) -> WindingLayout:
         """Where its turns lie on the ring."""
         line = self.line
-        return Winding(
+        return WindingLayout(
             self.on_ring.ring,
             tuple(Strand(name, 1, self.turns) for name in line.wires),
             line.thick_m,

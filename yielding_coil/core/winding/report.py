@@ -13,13 +13,13 @@ from yielding_coil.core.finding import Finding, WindingCode
 from yielding_coil.core.system import System
 from yielding_coil.core.target import Target
 from yielding_coil.core.winding.fit import Box, Fit
-from yielding_coil.core.winding.layout import Winding
+from yielding_coil.core.winding.layout import WindingLayout
 from yielding_coil.core.winding.losses import BandLosses
 from yielding_coil.core.winding.wiring import Join
 
 # Frequencies over which a wound thing is looked at; builds behind the band in which a bench sweep of a right one
 # lies, nineteen in twenty.
-POINTS, FAN_BUILDS = 201, 256
+DRAWN_POINTS, FAN_BUILDS = 201, 256
 
 
 @dataclass(frozen=True)
@@ -55,7 +55,7 @@ class WindingTask:
     @cached_property
     def frequency_hz(self) -> Real:
         """Shape (201,)."""
-        return np.geomspace(self.low_hz, max(self.high_hz, self.low_hz * 1.01), POINTS)
+        return np.geomspace(self.low_hz, max(self.high_hz, self.low_hz * 1.01), DRAWN_POINTS)
 
     def rng(self) -> np.random.Generator:
         """The same dice at every call."""
@@ -93,7 +93,7 @@ class WireToCut:
 class RingView:
     """A wound ring to be drawn: where its turns lie, on so many rings alike."""
 
-    layout: Winding
+    layout: WindingLayout
     rings: int = 1
 
 
@@ -308,7 +308,7 @@ class WindingReport:
     coupler: CouplerReport | None = None
 
 
-def ring_cuts(layout: Winding, names: tuple[str, ...]) -> tuple[WireToCut, ...]:
+def ring_cuts(layout: WindingLayout, names: tuple[str, ...]) -> tuple[WireToCut, ...]:
     """What to cut of every wire; those of a second ring are like those of the first."""
     cuts = layout.cuts()
     return tuple(

@@ -24,7 +24,7 @@ from yielding_coil.core.winding.findings import (
     material_findings,
 )
 from yielding_coil.core.winding.fit import ring_fit
-from yielding_coil.core.winding.layout import Strand, Winding
+from yielding_coil.core.winding.layout import Strand, WindingLayout
 from yielding_coil.core.winding.losses import BandLosses, SplitLoss, ThermalBody, band_losses, ring_body
 from yielding_coil.core.winding.report import (
     FAN_BUILDS,
@@ -142,9 +142,9 @@ class WoundOnRing:
         """So many turns of its wire, as they heat."""
         return self.wire.conductor(self.core.ring.wire_length_m(turns, self.wire.covered_m, self.tape_m), share)
 
-    def laid(self, strands: tuple[Strand, ...]) -> Winding:
+    def layout_of(self, strands: tuple[Strand, ...]) -> WindingLayout:
         """Where those wires lie."""
-        return Winding(
+        return WindingLayout(
             self.core.ring,
             strands,
             self.wire.covered_m,
@@ -225,9 +225,9 @@ class CoilOnRing(WoundOnRing):
         """How far its inductance strays: with the permeability of its core."""
         return (Spread(self.key, self.key, "permeability_factor", self.spread),)
 
-    def layout(self) -> Winding:
+    def layout(self) -> WindingLayout:
         """Where its turns lie."""
-        return self.laid((Strand("long", 1, self.turns),))
+        return self.layout_of((Strand("long", 1, self.turns),))
 
     def turns_for(self, inductance_h: float) -> int:
         """Whole turns that come nearest to an inductance."""

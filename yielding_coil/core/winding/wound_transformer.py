@@ -25,7 +25,7 @@ from yielding_coil.core.winding.findings import (
     pair_findings,
 )
 from yielding_coil.core.winding.fit import ring_fit
-from yielding_coil.core.winding.layout import Winding, strands_of
+from yielding_coil.core.winding.layout import WindingLayout, strands_of
 from yielding_coil.core.winding.losses import BandLosses, SplitLoss, band_losses
 from yielding_coil.core.winding.report import (
     FAN_BUILDS,
@@ -191,9 +191,9 @@ class WoundTransformer(WoundOnRing):
             return HANDS[: way.in_hand]
         return ("long", "primary") if self.own_primary else ("long",)
 
-    def layout(self) -> Winding:
+    def layout(self) -> WindingLayout:
         """Where its turns lie, on one ring."""
-        return self.laid(strands_of(self.names, self.way.in_hand, self.primary_turns, self.secondary))
+        return self.layout_of(strands_of(self.names, self.way.in_hand, self.primary_turns, self.secondary))
 
     def to_make(self, at: AtWork) -> WoundToMake:
         """Its turns and its core."""

@@ -2,7 +2,7 @@
 
 from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
-from yielding_coil.core.wire.hung_wire import ActOn, Done, Hanging, HungUp, ReadOn, WireEvent, replay
+from yielding_coil.core.wire.hung_wire import ActOn, Done, HungUp, HungWire, ReadOn, WireEvent, replay
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
     Arrangement,
@@ -29,8 +29,8 @@ __all__ = [
     "CutPlan",
     "Done",
     "Fitting",
-    "Hanging",
     "HungUp",
+    "HungWire",
     "Length",
     "Part",
     "ReadOn",

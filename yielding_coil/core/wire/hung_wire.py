@@ -14,7 +14,7 @@ Done = Literal["fold", "cut", "unfold", "splice", "cut_folds"]
 
 
 @dataclass(frozen=True, slots=True)
-class Hanging:
+class HungWire:
     """Pieces of one leg, highest band first, each as cut and how much of it is folded back; means over the legs.
 
     `uneven_m` is how much longer one leg has become than the other.
@@ -26,7 +26,7 @@ class Hanging:
     uneven_m: float = 0.0
 
     @classmethod
-    def hung(cls, reach_m: Sequence[float], arrangement: Arrangement = "linked") -> "Hanging":
+    def hung(cls, reach_m: Sequence[float], arrangement: Arrangement = "linked") -> "HungWire":
         """As it went up: from the feedpoint to where each band ends, highest band first.
 
         Raises:
@@ -37,12 +37,12 @@ class Hanging:
         pieces = tuple(segments(reach_m, arrangement))
         return cls(arrangement, pieces, (0.0,) * len(pieces))
 
-    def reach(self, link: int) -> tuple[float, float]:
+    def leg(self, link: int) -> tuple[float, float]:
         """One leg from the feedpoint to the end of a band, folds included, and how much is folded, in metres."""
         own = slice(0, link + 1) if self.arrangement == "linked" else slice(link, link + 1)
         return sum(self.pieces_m[own]), sum(self.folded_m[own])
 
-    def after(self, link: int, done: Done, per_leg_m: Sequence[float]) -> "Hanging":
+    def after(self, link: int, done: Done, per_leg_m: Sequence[float]) -> "HungWire":
         """After an act on the piece of a band, one amount a leg; cutting off folds takes all there are.
 
         Raises:
@@ -73,7 +73,7 @@ class Hanging:
             return left._with(link, piece, max(0.0, folded - amount))
         return left._with(link, piece - amount if done == "cut" else piece + amount, folded)
 
-    def _with(self, link: int, piece_m: float, folded_m: float) -> "Hanging":
+    def _with(self, link: int, piece_m: float, folded_m: float) -> "HungWire":
         pieces, folded = list(self.pieces_m), list(self.folded_m)
         pieces[link], folded[link] = piece_m, folded_m
         return replace(self, pieces_m=tuple(pieces), folded_m=tuple(folded))
@@ -106,7 +106,7 @@ class ReadOn:
 WireEvent = HungUp | ActOn | ReadOn
 
 
-def replay(events: Sequence[WireEvent | None]) -> list[Hanging | None]:
+def replay(events: Sequence[WireEvent | None]) -> list[HungWire | None]:
     """How the wire hung after each event; None before it went up.
 
     Args:
@@ -115,11 +115,11 @@ def replay(events: Sequence[WireEvent | None]) -> list[Hanging | None]:
     Raises:
         OutOfDomainError: an act on a wire that does not hang yet, or that it cannot have had.
     """
-    hanging: Hanging | None = None
-    out: list[Hanging | None] = []
+    hanging: HungWire | None = None
+    out: list[HungWire | None] = []
     for event in events:
         if isinstance(event, HungUp):
-            hanging = Hanging.hung(event.reach_m, event.arrangement)
+            hanging = HungWire.hung(event.reach_m, event.arrangement)
         elif event is not None:
             if hanging is None:
                 raise OutOfDomainError("entry", "of a wire not hung yet", "after how long its legs are as it hangs")

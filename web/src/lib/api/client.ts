@@ -21,12 +21,12 @@ export type EvidenceFinding = Schemas['EvidenceFinding'];
 export type FaultCode = Schemas['StatedOut']['code'];
 export type TrimFinding = Schemas['TrimFinding'];
 export type WindingFinding = Schemas['WindingFinding'];
-export type FoundLine = Schemas['LineOut'];
-export type JobAsked = Schemas['SweepAsked'] | Schemas['StandardAsked'] | Schemas['CheckAsked'];
-export type JobState = Schemas['JobOut'];
+export type LineOut = Schemas['LineOut'];
+export type JobIn = Schemas['SweepIn'] | Schemas['StandardIn'] | Schemas['CheckIn'];
+export type JobState = Schemas['SweepJob'];
 export type Setup = Schemas['SetupOut'];
 export type SetupIn = Schemas['SetupIn'];
-export type Shift = Schemas['ShiftOut'];
+export type ShiftOut = Schemas['ShiftOut'];
 export type CableRow = Schemas['CableOut'];
 export type Band = Schemas['BandOut'];
 export type Binned = Schemas['BinnedOut'];
@@ -39,7 +39,7 @@ export type Design = Schemas['DesignOut'];
 export type FeedlineRow = Schemas['FeedlineOut'];
 export type Element = Content['elements'][number];
 /** Wound beside the cascade: a choke on the coax, a trap in the wire. */
-export type Beside = NonNullable<Content['beside']>[number];
+export type Accessory = NonNullable<Content['beside']>[number];
 export type Coil = Schemas['Coil'];
 export type Prediction = Schemas['Prediction'];
 export type Problem = Schemas['Problem'];
@@ -50,12 +50,12 @@ export type Station = Schemas['StationOut'];
 export type Sweep = Schemas['SweepOut'];
 export type SweepCurves = Schemas['SweepCurves'];
 export type Target = Schemas['TargetPayload'];
-export type Carried = Schemas['DialOut'];
-export type CutLengths = Schemas['LengthsOut'];
+export type EvidenceOut = Schemas['EvidenceOut'];
+export type LengthsOut = Schemas['LengthsOut'];
 export type Entry = Schemas['EntryOut'];
 export type EntryData = Schemas['EntryIn']['data'];
 export type Read = Extract<EntryData, { kind: 'reading' }>['reading'];
-export type Trim = Schemas['TrimOut'];
+export type TrimOut = Schemas['TrimOut'];
 export type WirePlan = Schemas['WirePlan'];
 export type Piece = Schemas['PieceOut'];
 export type Trade = Schemas['TradeOut'];
@@ -133,7 +133,7 @@ export async function dropSweep(
 }
 
 /** What went wrong, in words; what is no refusal is thrown on. */
-export function said(why: unknown): string {
+export function problemText(why: unknown): string {
 	if (!(why instanceof Refused)) throw why;
 	return why.message;
 }

@@ -8,7 +8,7 @@ import type {
 	DesignFinding,
 	EvidenceFinding,
 	FaultCode,
-	Trim,
+	TrimOut,
 	TrimFinding,
 	WindingFinding
 } from './client';
@@ -30,7 +30,7 @@ const evidence: Words<EvidenceFinding['code']> = none;
 // @ts-expect-error a code without words
 const fault: Words<FaultCode> = none;
 // @ts-expect-error a code without words
-const stop: Words<NonNullable<Trim['stop']>['code']> = none;
+const stop: Words<NonNullable<TrimOut['stop']>['code']> = none;
 // @ts-expect-error a code without words
 const trim: Words<TrimFinding['code']> = none;
 // @ts-expect-error a code without words

@@ -13,7 +13,7 @@ export function follow(
 	source.onmessage = (event) => {
 		latest = JSON.parse(String(event.data)) as JobState;
 		onstate(latest);
-		if (latest.state !== 'running') {
+		if (latest.state !== 'queued' && latest.state !== 'running') {
 			source.close();
 			settle(latest);
 		}
@@ -22,7 +22,12 @@ export function follow(
 		// The browser tries again by itself; only an answer that is no stream ends it.
 		if (source.readyState !== EventSource.CLOSED) return;
 		settle({
-			...(latest ?? { id, progress: { passes: 0, points: 0, of_points: 0, findings: [] } }),
+			...(latest ?? {
+				id,
+				place: null,
+				found: null,
+				progress: { passes: 0, points: 0, of_points: 0 }
+			}),
 			state: 'failed',
 			problem: {
 				type: 'about:blank',

@@ -2,7 +2,7 @@
 	A name that can be changed: shown as a heading, and typed over when its button is pressed.
 -->
 <script lang="ts">
-	import { said } from '../api/client';
+	import { problemText } from '../api/client';
 
 	interface Props {
 		/** What is named, as in "build". */
@@ -30,7 +30,7 @@
 			typed = null;
 			problem = null;
 		} catch (why) {
-			problem = said(why);
+			problem = problemText(why);
 		}
 	}
 </script>

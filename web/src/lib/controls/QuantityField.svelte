@@ -10,7 +10,7 @@
 		/** Name for the eye and for screen readers. */
 		label: string;
 		/** What the field holds. */
-		kind: Schemas['QuantityAsked']['kind'];
+		kind: Schemas['QuantityIn']['kind'];
 		/** The value as shown, with its unit. */
 		shown: string;
 		/** Called with the value in SI. May throw `Refused`, which is shown here. */

@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Suspect, widened
+from yielding_coil.core.bench.verdict import Hypothesis, widened
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
@@ -17,7 +17,7 @@ WRONG_TIMES = (0.1, 0.2, 0.35, 0.6, 1.6, 2.8, 5.0, 10.0)
 WRONG_SPREAD = 0.5
 
 
-def capacitor(planned: Planned) -> list[Suspect]:
+def capacitor(planned: Planned) -> list[Hypothesis]:
     """Across the input of a transformer, or in a trap."""
     part, own = planned.part, planned.own
     if isinstance(part, Transformer):
@@ -51,16 +51,16 @@ def _missing_or_wrong(
     without: tuple[Spread, ...],
     field: str,
     made: Callable[[float], OnePort | Transformer],
-) -> list[Suspect]:
+) -> list[Hypothesis]:
     """Without it what is left stays across; nothing where there is none in the plan."""
     if farad <= left_f:
         return []
-    found = [Suspect("capacitor_missing", made(left_f), without, shaped=planned.shaped)]
+    found = [Hypothesis("capacitor_missing", made(left_f), without, shaped=planned.shaped)]
     spread = tuple(replace(s, relative=WRONG_SPREAD) if s.field == field else s for s in planned.own)
     for times in WRONG_TIMES:
         wrong = left_f + (farad - left_f) * times
         found.append(
-            Suspect(
+            Hypothesis(
                 "capacitor_wrong",
                 made(wrong),
                 spread,

@@ -3,11 +3,11 @@
 import math
 
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Suspect, widened
+from yielding_coil.core.bench.verdict import Hypothesis, widened
 from yielding_coil.core.transformer import Transformer
 
 
-def reversed_wire(planned: Planned) -> list[Suspect]:
+def reversed_wire(planned: Planned) -> list[Hypothesis]:
     """Of wires in hand.
 
     A primary that is a wire of its own may point either way: on a resistor, and on a wire of an antenna, the same
@@ -21,4 +21,4 @@ def reversed_wire(planned: Planned) -> list[Suspect]:
     left = n // m - 2
     factor = math.inf if left == 0 else (n / m / left) ** 2
     own = widened(planned.own, "leakage_h", 1.5)
-    return [Suspect("reversed", part, own, {"wires": left}, load_factor=factor)]
+    return [Hypothesis("reversed", part, own, {"wires": left}, load_factor=factor)]

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 
 from yielding_coil.core.bench.planned import TAKEN_AS_TURN, Planned
-from yielding_coil.core.bench.verdict import Suspect
+from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.ring import RingCoil
@@ -14,14 +14,14 @@ from yielding_coil.core.transformer import Transformer
 _CODES: tuple[tuple[int, FaultCode], ...] = ((1, "turn_more"), (-1, "turn_less"))
 
 
-def turn_count(planned: Planned) -> list[Suspect]:
+def turn_count(planned: Planned) -> list[Hypothesis]:
     """Of the whole winding; of every wire in hand at once."""
     found = []
     for more, code in _CODES:
         miscounted = _miscounted(planned, more)
         if miscounted is not None:
             part, turns = miscounted
-            found.append(Suspect(code, part, planned.own, {"turns": turns}, shaped=planned.shaped))
+            found.append(Hypothesis(code, part, planned.own, {"turns": turns}, shaped=planned.shaped))
     return found
 
 

@@ -1,0 +1,89 @@
+<!-- @component
+	The bin: builds, sweeps and designs that were put away, each with a way back.
+-->
+<script lang="ts">
+	import { answer, api, type Binned, problemText } from '../lib/api/client';
+	import Header from '../lib/shell/Header.svelte';
+	import Note from '../lib/shell/Note.svelte';
+
+	let things = $state.raw<Binned[] | null>(null);
+	let problem = $state<string | null>(null);
+	let news = $state<string | null>(null);
+
+	async function load(): Promise<void> {
+		try {
+			things = await answer(api.GET('/api/bin'));
+		} catch (why) {
+			problem = problemText(why);
+		}
+	}
+	void load();
+
+	const ways = {
+		build: (id: string) =>
+			answer(api.POST('/api/builds/{build_id}/restore', { params: { path: { build_id: id } } })),
+		sweep: (id: string) =>
+			answer(api.POST('/api/sweeps/{sweep_id}/restore', { params: { path: { sweep_id: id } } })),
+		design: (id: string) =>
+			answer(api.POST('/api/designs/{design_id}/restore', { params: { path: { design_id: id } } })),
+		piece: (id: string) =>
+			answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path: { piece_id: id } } }))
+	};
+
+	async function restore(thing: Binned): Promise<void> {
+		try {
+			await ways[thing.kind](thing.id);
+			news = `“${thing.name}” is back.`;
+			await load();
+		} catch (why) {
+			problem = problemText(why);
+		}
+	}
+	const when = (text: string) =>
+		new Date(text).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
+</script>
+
+<svelte:head><title>Bin · Yielding Coil</title></svelte:head>
+
+<Header />
+<main class="page">
+	<h1>Bin</h1>
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	{#if news}<Note kind="news">{news} <a href="/">To the shelf</a></Note>{/if}
+	{#if things?.length === 0}
+		<p class="soft">
+			Nothing in here. What you put in the bin waits here until you take it back; nothing is thrown
+			away.
+		</p>
+	{:else if things}
+		<ul>
+			{#each things as thing (thing.id)}
+				<li class="sheet row">
+					<span class="words">
+						<strong>{thing.name}</strong>
+						<span class="soft"
+							>{thing.kind}{thing.build ? ` of ${thing.build}` : ''}, put here {when(
+								thing.binned_at
+							)}</span
+						>
+					</span>
+					<button class="button" aria-label="Take {thing.name} back" onclick={() => restore(thing)}
+						>Take it back</button
+					>
+				</li>
+			{/each}
+		</ul>
+	{:else if !problem}
+		<p class="soft">Looking…</p>
+	{/if}
+</main>
+
+<style>
+	.words {
+		flex: 1 1 240px;
+	}
+	.words .soft {
+		display: block;
+		font-size: var(--size-13);
+	}
+</style>

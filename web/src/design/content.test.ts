@@ -1,0 +1,108 @@
+import { expect, test } from 'vitest';
+
+import type { Content } from '../lib/api/client';
+import {
+	chartRange,
+	feedline,
+	parts,
+	rulerRange,
+	sameShape,
+	sameTargets,
+	shapeName,
+	shapeOf,
+	withElement,
+	withLine,
+	withValue
+} from './content';
+
+const content: Content = {
+	version: 1,
+	antenna: { kind: 'resistor', resistance_ohm: 94, reactance_ohm: -463 },
+	targets: [{ label: '17 m', low_hz: 18.068e6, high_hz: 18.168e6, swr_limit: 2 }],
+	elements: [
+		{
+			kind: 'capacitor',
+			key: 'capacitor',
+			place: 'shunt',
+			capacitance_f: 7e-12,
+			q: 1000,
+			spread: 0.05,
+			piece: null
+		},
+		{
+			kind: 'coil',
+			key: 'coil',
+			place: 'series',
+			inductance_h: 3e-6,
+			former_m: 0.032,
+			wire: 'cu-1.6',
+			pitch_m: null,
+			spread: 0.04,
+			piece: null
+		}
+	],
+	seed: 1,
+	reading_spread: 0.02
+};
+
+test('the series part comes first, wherever it hangs', () => {
+	expect(parts(content).map((p) => p.key)).toEqual(['coil', 'capacitor']);
+});
+
+test('shapes are told apart and named', () => {
+	const shape = shapeOf(content);
+	expect(shape).toEqual({ series: 'coil', shunt: 'capacitor', shunt_at: 'load' });
+	expect(shape && shapeName(shape)).toBe('Coil up, C across');
+	expect(shapeName({ series: 'capacitor', shunt: 'coil', shunt_at: 'source' })).toBe(
+		'C up, coil across the coax'
+	);
+	expect(sameShape(shape, shapeOf({ ...content, elements: [...content.elements].reverse() }))).toBe(
+		false
+	);
+	expect(shapeOf({ ...content, elements: [] })).toBeNull();
+});
+
+test('a value changes its own part and leaves the old content alone', () => {
+	const [coil] = parts(content);
+	const changed = coil && withValue(content, coil, 2.5e-6);
+	expect(changed && parts(changed).map((p) => p.kind === 'coil' && p.inductance_h)[0]).toBe(2.5e-6);
+	expect(content.elements[1]).toMatchObject({ inductance_h: 3e-6 });
+});
+
+test('a part that is set to another value is no longer the piece it was made of', () => {
+	const [coil] = parts(content);
+	if (!coil) throw new Error('no coil');
+	const piece = { id: 'a', revision: 1, values: {} };
+	const taken = withElement(content, coil.key, { piece, spread: 0.006 });
+	const [mine] = parts(taken);
+	const moved = mine && parts(withValue(taken, mine, 2.5e-6))[0];
+	expect(moved).toMatchObject({ inductance_h: 2.5e-6, spread: 0.04, piece: null });
+});
+
+test('a feedline is put below, then changed', () => {
+	const once = withLine(content, { length_m: 12 });
+	expect(feedline(once)).toMatchObject({ length_m: 12, cable: 'foam-6' });
+	expect(withLine(once, { cable: 'pe-5' }).elements).toHaveLength(3);
+});
+
+test('a ruler holds its value on round numbers', () => {
+	for (const value of [2.28e-6, 6.53e-12, 9.9e-6, 1e-12, 47e-12]) {
+		const { low, high } = rulerRange(value);
+		expect(low).toBeGreaterThan(0);
+		expect(low).toBeLessThan(value);
+		expect(high).toBeGreaterThan(value);
+	}
+});
+
+test('the chart stays inside the sweep', () => {
+	expect(chartRange([{ low_hz: 21e6, high_hz: 21.45e6 }], 20e6, 21.6e6)).toEqual({
+		lowHz: 20.415e6, // 1.3 times the 450 kHz of the band below it
+		highHz: 21.6e6
+	});
+});
+
+test('targets differ by any edge or limit', () => {
+	const [first] = content.targets;
+	expect(sameTargets(content.targets, [...content.targets])).toBe(true);
+	expect(first && sameTargets(content.targets, [{ ...first, swr_limit: 1.5 }])).toBe(false);
+});

@@ -1,0 +1,163 @@
+/** Reading and changing a design's content; pure, so that it is tested without a page. */
+
+import { remade } from '../drawer/pieceUse';
+import type { Accessory, Candidate, Coil, Content, Element } from '../lib/api/client';
+
+export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
+export type Line = Extract<Element, { kind: 'line' }>;
+/** Wound on a ring: set on the winding desk, not on a ruler. */
+export type Wound = Extract<Element, { kind: 'ring_coil' | 'transformer' }>;
+
+/** Whether an element is wound on a ring. */
+export function isWound(element: Element): element is Wound {
+	return element.kind === 'ring_coil' || element.kind === 'transformer';
+}
+
+/** What an unun or a balun is, with its impedance ratio. */
+export function woundTitle(wound: Extract<Wound, { kind: 'transformer' }>): string {
+	const fixed: Record<string, string> = {
+		'two-in-hand': '4 : 1 unun',
+		'three-in-hand': '9 : 1 unun',
+		'four-in-hand': '16 : 1 unun',
+		'voltage-balun-4': '4 : 1 voltage balun',
+		'current-balun-1': '1 : 1 current balun',
+		'current-balun-4-one': '4 : 1 current balun',
+		'current-balun-4-two': '4 : 1 current balun, two rings'
+	};
+	const ratio = (wound.secondary_turns / wound.primary_turns) ** 2;
+	if (wound.tuning) return 'Tuned coupler';
+	return (
+		fixed[wound.wiring] ??
+		`${Number(ratio.toFixed(1))} : 1 ${wound.wiring === 'separate' ? 'transformer' : 'unun'}`
+	);
+}
+
+/** What a thing wound on a ring is called: its turns, and its core. */
+export function woundName(wound: Wound): string {
+	const { mix, size, stack } = wound.core;
+	const core = `${stack && stack > 1 ? `${stack} × ` : ''}${size}-${mix}`;
+	if (wound.kind === 'ring_coil') return `${wound.turns} turns on ${core}`;
+	const inHand = { 'two-in-hand': 2, 'three-in-hand': 3, 'four-in-hand': 4 }[
+		wound.wiring as string
+	];
+	if (inHand) return `${wound.primary_turns} turns of ${inHand} wires on ${core}`;
+	if (wound.wiring === 'tapped' || wound.wiring === 'separate')
+		return `${wound.primary_turns} in ${wound.secondary_turns} on ${core}`;
+	return `${wound.primary_turns} turns on ${core}`;
+}
+
+/** The parts of the match, the series one first. */
+export function parts(content: Content): Part[] {
+	const found = content.elements.filter((e): e is Part => e.kind !== 'line' && !isWound(e));
+	return [...found].sort((a, b) => Number(a.place === 'shunt') - Number(b.place === 'shunt'));
+}
+
+/** The feedline below the match; undefined where the radio sits at the match. */
+export function feedline(content: Content): Line | undefined {
+	return content.elements.find((e): e is Line => e.kind === 'line');
+}
+
+/** What a ruler sets: henry of a coil, farad of a capacitor. */
+export function valueOf(part: Part): number {
+	return part.kind === 'coil' ? part.inductance_h : part.capacitance_f;
+}
+
+export function isCoil(part: Part): part is Coil & { kind: 'coil' } {
+	return part.kind === 'coil';
+}
+
+/** The content with one element changed; what is made otherwise is no longer the piece of the drawer that it was. */
+export function withElement(
+	content: Content,
+	key: string,
+	changes: Partial<Element> | Partial<Accessory>
+): Content {
+	const change = <T extends Element | Accessory>(e: T): T =>
+		e.key === key ? ({ ...e, ...remade(e, changes) } as T) : e;
+	return {
+		...content,
+		elements: content.elements.map(change),
+		beside: (content.beside ?? []).map(change)
+	};
+}
+
+/** The content with one part at another value. */
+export function withValue(content: Content, part: Part, value: number): Content {
+	return withElement(
+		content,
+		part.key,
+		part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value }
+	);
+}
+
+/** The content with a feedline changed, or put below where there is none. */
+export function withLine(content: Content, changes: Partial<Line>): Content {
+	const line = feedline(content);
+	if (line) return withElement(content, line.key, changes);
+	const made: Line = {
+		kind: 'line',
+		key: 'line',
+		place: 'through',
+		cable: 'foam-6',
+		length_m: 0,
+		piece: null,
+		...changes
+	};
+	return { ...content, elements: [...content.elements, made] };
+}
+
+type Shape = Pick<Candidate, 'series' | 'shunt' | 'shunt_at'>;
+
+/** Which L a content is; null where it is none. */
+export function shapeOf(content: Content): Shape | null {
+	const found = parts(content);
+	const [series, shunt] = found;
+	if (found.length !== 2 || series?.place !== 'series' || shunt?.place !== 'shunt') return null;
+	const kind = (p: Part) => (p.kind === 'coil' ? 'coil' : 'capacitor');
+	const first = content.elements.find((e) => e.kind !== 'line');
+	return {
+		series: kind(series),
+		shunt: kind(shunt),
+		shunt_at: first?.place === 'shunt' ? 'load' : 'source'
+	};
+}
+
+export function sameShape(a: Shape | null, b: Shape | null): boolean {
+	return a?.series === b?.series && a?.shunt === b?.shunt && a?.shunt_at === b?.shunt_at;
+}
+
+/** A name for an L, as people say it. */
+export function shapeName(shape: Shape): string {
+	const short = { coil: 'coil', capacitor: 'C' };
+	const up = `${short[shape.series]} up`.replace(/^c/, 'C');
+	const across = `${short[shape.shunt]} across`;
+	return `${up}, ${across}${shape.shunt_at === 'source' ? ' the coax' : ''}`;
+}
+
+/** Whether two lists of targets are the same in every edge and limit. */
+export function sameTargets(a: Content['targets'], b: Content['targets']): boolean {
+	const text = (list: Content['targets']) =>
+		JSON.stringify(list.map((t) => [t.label, t.low_hz, t.high_hz, t.swr_limit]));
+	return text(a) === text(b);
+}
+
+/** Where a ruler runs: a third below the value to a third above, on round numbers. */
+export function rulerRange(value: number): { low: number; high: number } {
+	const step = 10 ** Math.floor(Math.log10(value)) / 5;
+	return {
+		low: Math.max(step, Math.floor((value * 0.68) / step) * step),
+		high: Math.ceil((value * 1.36) / step) * step
+	};
+}
+
+/** The stretch of frequency to draw: the targets with as much again at each side, inside the sweep. */
+export function chartRange(
+	targets: { low_hz: number; high_hz: number }[],
+	sweepLow: number,
+	sweepHigh: number
+): { lowHz: number; highHz: number } {
+	const low = Math.min(...targets.map((t) => t.low_hz));
+	const high = Math.max(...targets.map((t) => t.high_hz));
+	const aside = Math.max((high - low) * 1.3, high * 0.025);
+	return { lowHz: Math.max(sweepLow, low - aside), highHz: Math.min(sweepHigh, high + aside) };
+}

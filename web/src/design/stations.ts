@@ -1,0 +1,147 @@
+/** What is seen at each place of the system at the marker: numbers read off received curves, put in order for the eye. */
+
+import type { Content, Prediction, Station } from '../lib/api/client';
+import { valueAt } from '../lib/charts/curve';
+import { type LengthUnit, length, megahertz } from '../lib/units/format';
+import { feedline, isWound, parts, woundName, woundTitle } from './content';
+import { lineLoss } from './words';
+
+/** What a station shows at one frequency; null where it is not known. */
+export function at(station: Station | undefined, hz: number) {
+	const read = (values: (number | null)[] | undefined) =>
+		station && values ? valueAt(station.frequency_hz, values, hz) : null;
+	return {
+		key: station?.key ?? '',
+		r: read(station?.resistance_ohm),
+		x: read(station?.reactance_ohm),
+		swr: read(station?.swr),
+		re: read(station?.gamma_real),
+		im: read(station?.gamma_imag),
+		halfRe: read(station?.halfway_real),
+		halfIm: read(station?.halfway_imag),
+		power: read(station?.power_w),
+		loss: read(station?.loss_w)
+	};
+}
+
+export type Seen = ReturnType<typeof at>;
+
+/** A place on the chart of Γ, where it is known. */
+export function point(
+	p: { re: number | null; im: number | null } | undefined
+): { re: number; im: number } | null {
+	return p && p.re !== null && p.im !== null ? { re: p.re, im: p.im } : null;
+}
+
+/** What the parts are called in the drop and on the chart; with their place where both are of one kind. */
+export function partNames(content: Content): Map<string, string> {
+	const found = parts(content);
+	const twins = new Set(found.map((p) => p.kind === 'coil')).size === 1;
+	return new Map([
+		...found.map((p): [string, string] => {
+			const what = p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C';
+			return [p.key, twins ? `${p.place} ${what}` : what];
+		}),
+		...content.elements
+			.filter(isWound)
+			.map((w): [string, string] => [w.key, w.kind === 'transformer' ? 'unun' : 'ring coil'])
+	]);
+}
+
+/** The way that each part takes on the chart of Γ, from the wire to the box. */
+export function roadOf(seen: Seen[], box: number, names: Map<string, string>) {
+	return seen.slice(1, box + 1).flatMap((leg, i) => {
+		const from = point(seen[i]);
+		const to = point(leg);
+		const half = point({ re: leg.halfRe, im: leg.halfIm });
+		return from && to && half ? [{ from, half, to, name: names.get(leg.key) ?? leg.key }] : [];
+	});
+}
+
+interface Shown {
+	content: Content;
+	prediction: Prediction;
+	/** All stations at the marker, the wire first. */
+	seen: Seen[];
+	/** Name of the wire's sweep, and where it is looked at. */
+	sweepName: string;
+	sweepHref: string;
+	markerHz: number;
+	unit: LengthUnit;
+}
+
+/** The stops of the drop, from the wire down to the radio. */
+export function stopsOf({
+	content,
+	prediction,
+	seen,
+	sweepName,
+	sweepHref,
+	markerHz,
+	unit
+}: Shown) {
+	const wire = seen[0];
+	const box = seen[prediction.box];
+	const last = seen[seen.length - 1];
+	if (!wire || !box || !last) return [];
+	const names = partNames(content);
+	const line = feedline(content);
+	const lineMade = prediction.made.find((m) => m.kind === 'line');
+	const stop = (
+		key: string,
+		title: string,
+		detail: string,
+		of: Seen,
+		more: { heat?: number; measured?: boolean; here?: boolean; href?: string } = {}
+	) => ({
+		key,
+		title,
+		detail,
+		resistance: of.r,
+		reactance: of.x,
+		swr: of.swr,
+		watts: of.power,
+		heat: 0,
+		measured: false,
+		here: false,
+		...more
+	});
+	const made = content.elements
+		.filter((e) => e.place !== 'through')
+		.map((e) => `${names.get(e.key)} ${e.place === 'series' ? 'up' : 'across'}`);
+	// An unun or a balun is a stop of its own: its watts branch off where it hangs.
+	const wound = content.elements.flatMap((e, i) => {
+		const below = seen[i + 1];
+		if (e.kind !== 'transformer' || !below) return [];
+		const href = sweepHref.replace(/sweep$/, `wind?piece=${e.key}`);
+		return [
+			stop(e.key, woundTitle(e), woundName(e), below, {
+				heat: below.loss ?? 0,
+				href,
+				here: !made.length
+			})
+		];
+	});
+	const inWound = wound.reduce((sum, w) => sum + w.heat, 0);
+	const heat =
+		seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0) - inWound;
+	return [
+		content.antenna.kind === 'sweep'
+			? stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref })
+			: stop('wire', 'The wire', 'taken as a resistor', wire),
+		...wound,
+		...(made.length ? [stop('match', 'Match', made.join(' · '), box, { heat, here: true })] : []),
+		...(line
+			? [
+					stop(
+						'line',
+						`Coax, ${length(line.length_m, unit)}`,
+						lineMade?.kind === 'line' ? lineLoss(lineMade) : '',
+						last,
+						{ heat: last.loss ?? 0 }
+					)
+				]
+			: []),
+		stop('radio', 'Radio', `${megahertz(markerHz)} MHz`, last)
+	];
+}

@@ -1,0 +1,389 @@
+<!-- @component
+	Know your line: two sweeps and a tape give impedance, velocity and loss; one gives the way to a break.
+-->
+<script lang="ts">
+	import { onDestroy } from 'svelte';
+
+	import { answer, api, type LineOut, type Schemas, type Sweep } from '../lib/api/client';
+	import { valueAt } from '../lib/charts/curve';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import Help from '../lib/help/Help.svelte';
+	import Header from '../lib/shell/Header.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { distance, figures, length, megahertz, swr } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import { AnalyserSession } from '../analyser/analyserSession.svelte';
+	import SimulatedLoad from '../analyser/SimulatedLoad.svelte';
+	import SweepSlot from '../sweep/SweepSlot.svelte';
+	import LossChart from './LossChart.svelte';
+	import OwnCables from './OwnCables.svelte';
+
+	type Slot = 'open' | 'short';
+	const bench = new AnalyserSession();
+	const sweeps = $state<Record<Slot, Sweep | null>>({ open: null, short: null });
+	let lengthM = $state<number | null>(null);
+	let velocity = $state(0.66);
+	let found = $state.raw<LineOut | null>(null);
+	let end = $state.raw<Schemas['EndOut'] | null>(null);
+	let own = $state.raw<Schemas['PieceOut'][]>([]);
+	let name = $state('');
+	let saved = $state<string | null>(null);
+	let markerHz = $state(14e6);
+
+	async function pieces(): Promise<void> {
+		own = await answer(api.GET('/api/pieces', { params: { query: { kind: 'cable' } } }));
+	}
+	void bench.attempt(async () => {
+		await Promise.all([bench.load(), pieces()]);
+	});
+	onDestroy(() => bench.close());
+
+	const canSweep = $derived(bench.analyser?.connected ?? false);
+	const calibration = $derived(bench.calibration?.complete ? bench.calibration : null);
+	const bothThere = $derived(sweeps.open !== null && sweeps.short !== null);
+	const loss = $derived(
+		found ? valueAt(found.frequency_hz, found.matched_loss_db, markerHz) : null
+	);
+	const ceiling = $derived(found ? valueAt(found.frequency_hz, found.highest_swr, markerHz) : null);
+
+	function sweep(slot: Slot): void {
+		void bench.attempt(async () => {
+			const low = calibration?.low_hz ?? 1e6;
+			const high = calibration?.high_hz ?? 100e6;
+			const last = await bench.sweep({
+				kind: 'sweep',
+				low_hz: low,
+				high_hz: high,
+				points: 401,
+				passes: 8,
+				calibration_id: calibration?.id ?? null,
+				widen: false,
+				keep: {
+					name: `line, far end ${slot === 'open' ? 'open' : 'shorted'}`,
+					build_id: null,
+					setup: { plane: 'bench', line: null, conditions: {} }
+				}
+			});
+			if (last.found?.sweep) take(slot, last.found?.sweep);
+		});
+	}
+
+	function take(slot: Slot, taken: Sweep): void {
+		sweeps[slot] = taken;
+		saved = null;
+		void work();
+	}
+
+	/** Whatever can be said with what is there. */
+	async function work(): Promise<void> {
+		const { open, short } = sweeps;
+		await bench.attempt(async () => {
+			const one = open ?? short;
+			if (one) {
+				end = await answer(
+					api.POST('/api/lines/ends', {
+						body: { sweep_id: one.id, velocity_factor: found?.velocity_factor ?? velocity }
+					})
+				);
+			}
+			if (!open || !short) return;
+			found = null;
+			found = await answer(
+				api.POST('/api/lines', {
+					body: {
+						open_sweep_id: open.id,
+						short_sweep_id: short.id,
+						length_m: lengthM,
+						velocity_factor: lengthM === null ? velocity : null
+					}
+				})
+			);
+			markerHz = Math.min(found.high_hz, Math.max(found.low_hz, markerHz));
+			end = await answer(
+				api.POST('/api/lines/ends', {
+					body: {
+						sweep_id: open.id,
+						velocity_factor: Math.min(1, found.velocity_factor ?? velocity)
+					}
+				})
+			);
+		});
+	}
+
+	async function keep(): Promise<void> {
+		const values = found?.cable;
+		if (!values || !sweeps.open) return;
+		const named = name.trim() || 'my coax';
+		await bench.attempt(async () => {
+			await answer(
+				api.POST('/api/pieces', {
+					body: {
+						kind: 'cable',
+						name: named,
+						price: '',
+						values: { ...values, name: named },
+						sweep_id: sweeps.open?.id ?? null
+					}
+				})
+			);
+			saved = named;
+			await pieces();
+		});
+	}
+
+	const endWords: Record<string, string> = {
+		open: 'an open end: what was left open, or a break',
+		short: 'a short: what was shorted, or water or a nail',
+		unclear: 'something that is neither an open nor a short',
+		none: 'next to nothing: the far end is closed by its own impedance, or lost on the way'
+	};
+	const pm = (error: number) => `± ${figures(Math.max(error, 1e-9), 2)}`;
+</script>
+
+<svelte:head><title>Lines · Yielding Coil</title></svelte:head>
+
+<Header title="Lines" />
+<main class="page">
+	<h1>Know your line <Help topic="line" name="know your line" /></h1>
+	{#if bench.problem}<Note kind="danger">{bench.problem}.</Note>{/if}
+	<div class="columns">
+		<section class="sheet" aria-label="What to sweep">
+			<ol>
+				<SweepSlot
+					title="far end open"
+					hint="Nothing on the far end; the near end on the analyser."
+					sweep={sweeps.open}
+					canSweep={canSweep && !bench.running}
+					onsweep={() => sweep('open')}
+					attempt={(act) => bench.attempt(act)}
+					ontake={(s) => take('open', s)}
+				/>
+				<SweepSlot
+					title="far end shorted"
+					hint="Centre and braid joined at the far end, as short as you can."
+					sweep={sweeps.short}
+					canSweep={canSweep && !bench.running}
+					onsweep={() => sweep('short')}
+					attempt={(act) => bench.attempt(act)}
+					ontake={(s) => take('short', s)}
+				/>
+			</ol>
+			<div class="tape">
+				<QuantityField
+					label="Length by the tape"
+					kind="length"
+					shown={lengthM === null ? '' : length(lengthM, units.length)}
+					width={10}
+					onsettle={async (m) => {
+						lengthM = m;
+						await work();
+					}}
+				/>
+				{#if lengthM === null}
+					<QuantityField
+						label="or assume a velocity factor"
+						kind="velocity"
+						shown={velocity.toFixed(3).replace(/0$/, '')}
+						width={6}
+						onsettle={async (v) => {
+							velocity = v;
+							await work();
+						}}
+					/>
+				{/if}
+			</div>
+			<SimulatedLoad {bench} />
+			<p class="told soft">
+				{#if !canSweep}
+					<span><a href="/analyser">Connect an analyser</a>, or choose two files.</span>
+				{:else if calibration}
+					Swept from {megahertz(calibration.low_hz)} to {megahertz(calibration.high_hz)} MHz, corrected
+					by “{calibration.name}”. The wider, the surer: from 1 MHz as far up as your analyser goes.
+				{:else}
+					<span
+						>Not calibrated: <a href="/analyser">calibrate</a> from 1 to 100 MHz first, or the test lead
+						is measured too.</span
+					>
+				{/if}
+				{#if bench.running}<span role="status">Sweeping…</span>{/if}
+			</p>
+		</section>
+		<section class="sheet answer" aria-label="Verdict">
+			{#if found}
+				<p>
+					<span class="figure">{figures(found.impedance_ohm.value)} Ω</span>
+					<span class="of"
+						>characteristic impedance, {pm(found.impedance_ohm.error)} Ω, your load’s half percent included</span
+					>
+				</p>
+				<ul>
+					{#if found.length_m !== null && !found.length_assumed}
+						<li>
+							Velocity factor <b class="mono">{found.velocity_factor?.toFixed(3)}</b>, with your
+							tape’s {length(found.length_m, units.length)}.
+						</li>
+					{:else}
+						<li>
+							Electrical length <b class="mono">{found.electrical_m.value.toFixed(3)} m</b>
+							{pm(found.electrical_m.error * 1e3)} mm{#if found.length_m !== null}; with a velocity
+								factor of {found.velocity_factor?.toFixed(2)} that is {length(
+									found.length_m,
+									units.length
+								)}, as sure as that factor{/if}.
+						</li>
+					{/if}
+					<li>
+						Loss <b class="mono">{loss?.toFixed(2)} dB</b> at {megahertz(markerHz)} MHz for the whole
+						line; behind it no SWR above <b class="mono">{swr(ceiling)}</b> can be read.
+						<Help topic="ceiling" name="the most it can show" />
+					</li>
+					{#if (ceiling ?? 99) < 1.25}
+						<li>
+							So much is lost that a resistor up there cannot be told from an antenna. Measure at
+							the far end.
+						</li>
+					{/if}
+					<li>The fit lies {(-found.misfit_db).toFixed(0)} dB below full scale.</li>
+				</ul>
+				{#if found.cable}
+					<form
+						class="told"
+						onsubmit={(event) => {
+							event.preventDefault();
+							void keep();
+						}}
+					>
+						<label
+							>Keep it as your own cable
+							<input
+								class="written"
+								bind:value={name}
+								placeholder="as in “drum of foam coax”"
+								maxlength="120"
+							/></label
+						>
+						<button class="button main">Keep it</button>
+					</form>
+					{#if saved}<p role="status" class="told">
+							“{saved}” can now be chosen wherever a cable can.
+						</p>{/if}
+				{:else}
+					<p class="told">Lay a tape along it to know its velocity and to keep it as your own.</p>
+				{/if}
+			{:else if end}
+				<p>
+					<span class="figure">{distance(end.distance_m, units.length)}</span>
+					<span class="of">to the strongest reflection</span>
+				</p>
+				<p class="told">
+					One sweep tells the way to its end. The other one tells what the line is.
+				</p>
+			{:else}
+				<p class="soft">
+					Nominal data of a cable class are ± 2 % in velocity and ± 10 % in loss. Two sweeps of the
+					piece you hold do better.
+				</p>
+			{/if}
+		</section>
+	</div>
+	{#if found && bothThere}
+		<section class="sheet">
+			<h2>Matched loss of the whole line</h2>
+			<LossChart line={found} {markerHz} onmarker={(hz) => (markerHz = hz)} />
+		</section>
+	{/if}
+	{#if end}
+		<section class="sheet" aria-label="The way to its end">
+			<h2>The way to its end</h2>
+			<p class="told">
+				{#if end.kind === 'none'}What comes back is {endWords.none}.
+				{:else}At <b class="mono">{distance(end.distance_m, units.length)}</b> there is {endWords[
+						end.kind
+					]}.{/if}
+				Two faults nearer to each other than {distance(end.resolution_m, units.length)} run into one;
+				beyond
+				{distance(end.range_m, units.length)} the distance folds back. Velocity factor {(
+					found?.velocity_factor ?? velocity
+				).toFixed(3)}: the distance is as sure as that.
+			</p>
+			{#if end.kind !== 'none'}
+				<svg class="way" viewBox="0 0 600 54" role="img" aria-label="The line, with its end marked">
+					<line x1="20" y1="26" x2="560" y2="26" />
+					<rect x="12" y="14" width="12" height="24" rx="3" />
+					{#if end.kind === 'short'}<path d="M560,14V38" />{:else}<path
+							d="M560,18l10,8l-10,8"
+						/>{/if}
+					<text x="292" y="18" text-anchor="middle">{distance(end.distance_m, units.length)}</text>
+					<text x="20" y="51">analyser</text>
+					<text x="560" y="51" text-anchor="middle">{end.kind === 'unclear' ? '?' : end.kind}</text>
+				</svg>
+			{/if}
+		</section>
+	{/if}
+	<OwnCables {own} attempt={(act) => bench.attempt(act)} onchange={pieces} />
+</main>
+
+<style>
+	.columns {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		gap: 14px;
+		align-items: start;
+	}
+	ol,
+	ul {
+		padding: 0;
+		list-style: none;
+		display: grid;
+		gap: 12px;
+	}
+	.answer ul {
+		gap: 6px;
+		margin-top: 8px;
+		font-size: var(--size-13);
+	}
+	.answer {
+		border-top: 5px solid var(--tape);
+	}
+	.tape {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px 14px;
+		margin: 14px 0 8px;
+	}
+	form {
+		margin-top: 10px;
+		justify-items: start;
+	}
+	form label {
+		display: grid;
+		gap: 2px;
+		justify-self: stretch;
+	}
+	.way {
+		width: min(100%, 620px);
+		display: block;
+		margin-top: 8px;
+	}
+	.way line {
+		stroke: var(--copper);
+		stroke-width: 4;
+	}
+	.way rect {
+		fill: var(--ink);
+	}
+	.way path {
+		fill: none;
+		stroke: var(--enamel);
+		stroke-width: 4;
+	}
+	.way text {
+		font-size: 13px;
+		fill: var(--ink);
+	}
+	@media (max-width: 800px) {
+		.columns {
+			grid-template-columns: minmax(0, 1fr);
+		}
+	}
+</style>

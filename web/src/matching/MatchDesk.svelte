@@ -1,0 +1,473 @@
+<!-- @component
+	The match desk: the drop, SWR before and after, the two parts on rulers, the road to 50 Ω, and the verdict.
+-->
+<script lang="ts">
+	import {
+		answer,
+		api,
+		Refused,
+		type Build,
+		type Content,
+		type Design,
+		type Piece,
+		type Schemas,
+		type Station
+	} from '../lib/api/client';
+	import { floorsOf } from '../lib/charts/frame';
+	import GammaChart from '../lib/charts/GammaChart.svelte';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { router } from '../lib/router/router.svelte';
+	import Desk from '../lib/shell/Desk.svelte';
+	import SystemDiagram from '../lib/shell/SystemDiagram.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { length } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import Help from '../lib/help/Help.svelte';
+	import CoaxPanel from './CoaxPanel.svelte';
+	import HistoryPanel from '../design/HistoryPanel.svelte';
+	import MatchCharts from './MatchCharts.svelte';
+	import PartRuler from './PartRuler.svelte';
+	import { at, partNames, point, roadOf, stopsOf } from '../design/stations';
+	import SideBySide from './SideBySide.svelte';
+	import {
+		chartRange,
+		feedline,
+		isWound,
+		parts,
+		sameTargets,
+		shapeName,
+		withLine
+	} from '../design/content';
+	import Verdict from './Verdict.svelte';
+	import { targetText } from '../design/words';
+	import { moved } from './words';
+	import { standingOf, walkByKey, Work } from '../design/designEditor.svelte';
+
+	interface Props {
+		build: Build;
+		designs: Design[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		/** Keeps changes of the build. */
+		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
+		/** Reads the build anew, as after its chosen design went to the bin. */
+		onreload: () => Promise<void>;
+	}
+
+	let { build, designs = $bindable(), markerHz, onmarker, onchange, onreload }: Props = $props();
+
+	let cables = $state.raw<Schemas['CableOut'][]>([]);
+	let wires = $state.raw<Schemas['WireOut'][]>([]);
+	let own = $state.raw<Piece[] | null>(null);
+	let refused = $state<string | null>(null);
+	void Promise.all([
+		answer(api.GET('/api/tables/cables')),
+		answer(api.GET('/api/tables/wires')),
+		answer(api.GET('/api/pieces'))
+	])
+		.then(([c, w, pieces]) => {
+			cables = c;
+			wires = w;
+			own = pieces;
+		})
+		.catch(() => undefined);
+
+	/** A cable as a design takes it: of one's own with its values as they are now. */
+	const cableOf = (cable: string) => ({
+		cable,
+		piece: cables.find((c) => c.key === cable)?.piece ?? null
+	});
+	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
+	const range = $derived.by((): { lowHz: number; highHz: number } => {
+		const targets = work.content?.targets ?? build.targets;
+		return chartRange(targets, sweep?.low_hz ?? 0, sweep?.high_hz ?? 1e9);
+	});
+	// One object for the life of the desk; it reads power and range when it asks.
+	const work: Work = new Work(
+		// svelte-ignore state_referenced_locally
+		build.id,
+		() => ({ power_w: build.power_w, low_hz: range.lowHz, high_hz: range.highHz }),
+		(kept) => {
+			const known = designs.some((d) => d.id === kept.id);
+			designs = known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept];
+		}
+	);
+
+	function open(design: Design): void {
+		laid = [];
+		work.open(design);
+		router.note({ design: design.id, revision: null });
+	}
+
+	/** States and designs laid over the charts: their keys, names, and what they do. */
+	let laid = $state.raw<{ key: string; name: string; station: Station }[]>([]);
+	async function lay(key: string, name: string, other: Content | null): Promise<void> {
+		laid = laid.filter((l) => l.key !== key);
+		if (!other) return;
+		try {
+			const found = await answer(
+				api.POST('/api/predictions', {
+					body: {
+						content: other,
+						power_w: build.power_w,
+						low_hz: range.lowHz,
+						high_hz: range.highHz,
+						points: 201,
+						carried: false
+					}
+				})
+			);
+			const station = found.stations[found.box];
+			if (station) laid = [...laid.filter((l) => l.key !== key), { key, name, station }];
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
+	}
+
+	/** A link to an earlier state opens it laid over the newest one. */
+	async function layAsked(): Promise<void> {
+		const number = Number(router.place.query.get('revision'));
+		const design = work.design;
+		if (!design || !(number > 0) || number === design.revision.number) return;
+		const path = { design_id: design.id, number };
+		try {
+			const found = await answer(
+				api.GET('/api/designs/{design_id}/revisions/{number}', { params: { path } })
+			);
+			await lay(`r${number}`, found.label || `state ${number}`, found.content);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
+	}
+
+	let beside = $state(false);
+
+	async function begin(): Promise<void> {
+		if (!sweep) return;
+		const bare: Content = {
+			version: 1,
+			antenna: { kind: 'sweep', sweep_id: sweep.id },
+			targets: build.targets,
+			elements: [],
+			seed: 1,
+			reading_spread: 0.02
+		};
+		try {
+			const found = await work.ask(bare, build.power_w);
+			const best = found[0];
+			if (!best?.content) {
+				refused = best?.refused ?? 'no network matches this wire there';
+				return;
+			}
+			const design = await answer(
+				api.POST('/api/builds/{build_id}/designs', {
+					params: { path: { build_id: build.id } },
+					body: { name: shapeName(best), content: best.content }
+				})
+			);
+			designs = [...designs, design];
+			open(design);
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			refused = why.message;
+		}
+	}
+
+	function start(): void {
+		const asked = router.place.query.get('design');
+		const design =
+			designs.find((d) => d.id === asked) ??
+			designs.find((d) => d.id === build.chosen_design_id) ??
+			designs[0];
+		const revision = router.place.query.get('revision');
+		if (!design) return void begin();
+		open(design);
+		if (revision) {
+			router.note({ revision });
+			void layAsked();
+		}
+	}
+	start();
+
+	// Power belongs to the build, not to the design: what is drawn follows it.
+	// svelte-ignore state_referenced_locally
+	let drawnPower = build.power_w;
+	$effect(() => {
+		if (build.power_w === drawnPower) return;
+		drawnPower = build.power_w;
+		work.refresh();
+		work.compare();
+	});
+
+	const prediction = $derived(work.prediction);
+	const stations = $derived(prediction?.stations ?? []);
+	const antenna = $derived(stations[0]);
+	const box = $derived(prediction ? stations[prediction.box] : undefined);
+	const radio = $derived(stations[stations.length - 1]);
+	const formerBox = $derived(work.former ? work.former.stations[work.former.box] : undefined);
+	const centerHz = $derived.by(() => {
+		const first = work.content?.targets[0] ?? build.targets[0];
+		return first ? (first.low_hz + first.high_hz) / 2 : 0;
+	});
+
+	const seen = $derived(stations.map((s) => at(s, markerHz)));
+	const atBox = $derived(prediction ? seen[prediction.box] : undefined);
+	const road = $derived(
+		prediction && work.content ? roadOf(seen, prediction.box, partNames(work.content)) : []
+	);
+	const line = $derived(work.content ? feedline(work.content) : undefined);
+	const middle = $derived(at(antenna, centerHz));
+	const stops = $derived(
+		prediction && work.content
+			? stopsOf({
+					content: work.content,
+					prediction,
+					seen,
+					sweepName: sweep?.name ?? '',
+					sweepHref: `/builds/${build.id}/sweep`,
+					markerHz,
+					unit: units.length
+				})
+			: []
+	);
+	const floors = $derived(
+		prediction && work.content ? floorsOf(prediction.targets, work.content.targets) : []
+	);
+	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
+
+	async function choose(id: string): Promise<void> {
+		try {
+			// Read anew: it may have changed elsewhere since this page was opened.
+			const path = { design_id: id };
+			const design = await answer(api.GET('/api/designs/{design_id}', { params: { path } }));
+			designs = designs.map((d) => (d.id === id ? design : d));
+			open(design);
+			await onchange({ chosen_design_id: id });
+		} catch (why) {
+			if (!(why instanceof Refused)) throw why;
+			work.problem = why.message;
+		}
+	}
+</script>
+
+<svelte:window onkeydown={(event) => walkByKey(event, (way) => void work.walk(way))} />
+
+{#if refused}
+	<Note kind="danger" title="No match to begin with.">
+		{refused}. <a href="/builds/{build.id}/sweep">Back to the sweep</a>
+	</Note>
+{:else if work.content && prediction && antenna && box && radio && atBox}
+	{@const content = work.content}
+	<Desk>
+		{#snippet drop()}<SystemDiagram
+				{stops}
+				powerW={build.power_w}
+				limit={Math.min(...content.targets.map((t) => t.swr_limit))}
+			/>{/snippet}
+
+		{#snippet pictures()}
+			{#if !sameTargets(content.targets, build.targets)}
+				<Note kind="news">
+					The build's bands changed since this design was made: it still serves
+					{content.targets.map(targetText).join(', ')}.
+					<button class="button" onclick={() => work.serve(build.targets)}
+						>Serve {build.targets.map(targetText).join(', ')}</button
+					>
+				</Note>
+			{/if}
+			{#if content.antenna.kind === 'sweep' && sweep && content.antenna.sweep_id !== sweep.id}
+				<Note kind="news">
+					This design was made for another sweep than the one that the build now hangs on.
+					<button
+						class="button"
+						onclick={() => {
+							work.edit({ ...content, antenna: { kind: 'sweep', sweep_id: sweep.id } }, true);
+							work.compare();
+						}}>Use “{sweep.name}”</button
+					>
+				</Note>
+			{/if}
+			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+			<MatchCharts
+				{range}
+				targets={content.targets}
+				{markerHz}
+				{onmarker}
+				{antenna}
+				{box}
+				radio={line ? radio : undefined}
+				ceiling={line ? work.prediction?.ceiling : null}
+				former={shift ? formerBox : undefined}
+				yielded={work.yielded}
+				{shift}
+				{laid}
+				{floors}
+			/>
+			<div class="pair">
+				<section class="sheet parts">
+					{#each parts(content) as part (part.key + part.place + part.kind)}
+						<PartRuler
+							{content}
+							{part}
+							made={prediction.made.find((m) => m.key === part.key)}
+							{cables}
+							{wires}
+							{own}
+							{centerHz}
+							onedit={(edited, settled) => work.edit(edited, settled)}
+						/>
+					{/each}
+					<div class="row">
+						<span class="eyebrow">Coax to the radio</span>
+						<QuantityField
+							label="Length of coax"
+							quiet
+							kind="length"
+							width={8}
+							shown={length(line?.length_m ?? 0, units.length)}
+							onsettle={(length_m) => {
+								work.edit(withLine(content, { length_m }), true);
+							}}
+						/>
+						<select
+							aria-label="Coax"
+							value={line?.cable ?? 'foam-6'}
+							onchange={(event) => {
+								work.edit(withLine(content, cableOf(event.currentTarget.value)), true);
+							}}
+						>
+							{#each cables as cable (cable.key)}<option value={cable.key}>{cable.name}</option
+								>{/each}
+						</select>
+					</div>
+					<div class="row">
+						{#if !content.elements.some(isWound)}
+							<button class="button main" disabled={!work.candidates} onclick={() => work.best()}
+								>Best over band</button
+							>
+							<button class="button" onclick={() => work.exactAt(markerHz)}>At marker</button>
+						{/if}
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_undo}
+							onclick={() => work.walk('undo')}>Undo</button
+						>
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_redo}
+							onclick={() => work.walk('redo')}>Redo</button
+						>
+						{#if !content.elements.some(isWound)}
+							<button
+								class="button"
+								aria-expanded={beside}
+								disabled={!work.candidates}
+								onclick={() => (beside = !beside)}>Side by side</button
+							>
+						{/if}
+						<span class="saved" role="status">{work.saved ?? ''}</span>
+					</div>
+				</section>
+				<section class="sheet chart">
+					<h2>Road to 50 Ω <Help topic="gamma" name="the chart of Γ" /></h2>
+					<GammaChart
+						size={260}
+						{antenna}
+						match={box}
+						at={point(seen[0])}
+						{road}
+						limits={[...new Set(content.targets.map((t) => t.swr_limit))]}
+					/>
+				</section>
+			</div>
+			{#if beside && work.candidates}
+				<SideBySide
+					candidates={work.candidates}
+					{content}
+					{range}
+					powerW={build.power_w}
+					ontake={(candidate) => work.take(candidate)}
+				/>
+			{/if}
+			{#if work.design}
+				<HistoryPanel
+					design={work.design}
+					{designs}
+					laid={laid.map((l) => l.key)}
+					onlay={lay}
+					onopen={choose}
+					ontake={(earlier) => work.edit(earlier, true)}
+					onchange={async (list) => {
+						designs = list;
+						const known = list.find((d) => d.id === work.design?.id);
+						if (known && work.design) work.design = { ...work.design, ...known };
+						await onreload();
+					}}
+				/>
+			{/if}
+			{#if line && line.length_m > 0 && work.design}
+				<CoaxPanel
+					content={work.design.revision.content}
+					lengthM={line.length_m}
+					powerW={build.power_w}
+					ontake={(cable) => work.edit(withLine(content, cableOf(cable)), true)}
+				/>
+			{/if}
+		{/snippet}
+
+		{#snippet verdict()}
+			<Verdict
+				{content}
+				{prediction}
+				yielded={work.yielded}
+				candidates={work.candidates}
+				wire={middle.r !== null && middle.x !== null
+					? { r: middle.r, x: middle.x, hz: centerHz }
+					: null}
+				ontake={(candidate) => work.take(candidate)}
+			/>
+		{/snippet}
+	</Desk>
+{:else}
+	{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+	<p class="wait">Comparing every L network over {build.targets.map((t) => t.label).join(', ')}…</p>
+{/if}
+
+<style>
+	.pair {
+		display: flex;
+		gap: 12px;
+	}
+	.parts {
+		flex: 1;
+		min-width: 0;
+		display: grid;
+		gap: 8px;
+		align-content: start;
+	}
+	.chart {
+		flex: 0 0 262px;
+	}
+	.row {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 8px;
+		align-items: center;
+	}
+	.saved,
+	.wait {
+		color: var(--soft);
+		font-size: var(--size-13);
+	}
+	@media (max-width: 620px) {
+		.pair {
+			flex-direction: column;
+		}
+		.chart {
+			flex-basis: auto;
+		}
+	}
+</style>

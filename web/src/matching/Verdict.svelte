@@ -1,0 +1,276 @@
+<!-- @component
+	The figure that decides, the networks compared, the parts to make, the next steps, and the caution.
+-->
+<script lang="ts">
+	import type { Candidate, Content, Prediction, Yield } from '../lib/api/client';
+	import Help from '../lib/help/Help.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from '../design/content';
+	import {
+		atLimits,
+		type CapacitorMade,
+		caution,
+		type CoilMade,
+		coilText,
+		finding,
+		nearFloor,
+		why
+	} from './words';
+
+	interface Props {
+		content: Content;
+		prediction: Prediction;
+		/** None while it is first computed. */
+		yielded: Yield | null;
+		candidates: Candidate[] | null;
+		/** R and X of the wire in the middle of the first target, for the bench. */
+		wire: { r: number; x: number; hz: number } | null;
+		ontake: (candidate: Candidate) => void;
+	}
+
+	let { content, prediction, yielded, candidates, wire, ontake }: Props = $props();
+
+	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
+	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
+	const shape = $derived(shapeOf(content));
+	const made = $derived(
+		prediction.made
+			.filter(
+				(m): m is CoilMade | CapacitorMade =>
+					m.kind === 'coil' || m.kind === 'coax_capacitor' || m.kind === 'capacitor'
+			)
+			.sort((a, b) => Number(b.kind === 'coil') - Number(a.kind === 'coil'))
+	);
+	const wound = $derived(content.elements.filter(isWound));
+	const coils = $derived(made.filter((m) => m.kind === 'coil'));
+	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
+	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
+	/** A number stays beside its sign. */
+	const kept = (text: string) => text.replaceAll(' %', '\u00a0%');
+	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
+	const floorText = $derived(nearFloor(prediction.targets));
+	const benchFarad = $derived(wire && wire.x < 0 ? -1 / (2 * Math.PI * wire.hz * wire.x) : null);
+</script>
+
+<section class="sheet verdict" aria-label="Verdict" aria-live="polite">
+	{#if yielded}
+		<p class="top" class:many={content.targets.length > 1}>
+			<span class="figure">{percent(yielded.parts.share)}</span>
+			<span class="mono error">±{(100 * yielded.parts.standard_error).toFixed(1)}</span>
+			<span class="of"
+				>of builds hold {limits.map((l) => `${l}\u00a0:\u00a01`).join(' and ')} on all of {bands}</span
+			>
+		</p>
+		<p>
+			{kept(
+				why(yielded, content.reading_spread ?? 0.02, prediction.targets, wound.length > 0).join(' ')
+			)}
+			<Help topic="yield" name="the yield" />
+		</p>
+		<p>
+			With another limit, reading in doubt: {kept(atLimits(yielded))}.
+			{#if floorText}{floorText} <Help topic="floor" name="the floor" />{/if}
+		</p>
+		{#if yielded.reading.impossible}
+			<p class="soft">
+				{yielded.reading.impossible} of the tries read more than was sent; they are counted as failures.
+			</p>
+		{/if}
+	{:else}
+		<p>Building a few hundred of them…</p>
+	{/if}
+</section>
+
+{#if wound.length}
+	<section class="sheet">
+		<h3 class="eyebrow">Wound</h3>
+		{#each wound as w (w.key)}
+			<p>
+				<strong>{w.kind === 'transformer' ? woundTitle(w) : 'Coil on a ring'}</strong>,
+				{woundName(w)}
+			</p>
+		{/each}
+		<p class="told"><a href="wind">To the winding desk</a></p>
+	</section>
+{/if}
+{#if !candidates?.length && wound.length}
+	<!-- An unun is not compared with L networks. -->
+{:else}
+	<section class="sheet">
+		{#if candidates}
+			<h3 class="eyebrow">
+				{(count[candidates.length] ?? String(candidates.length)).replace(/^./, (c) =>
+					c.toUpperCase()
+				)}
+				ways to match this wire <Help topic="candidates" name="the ways to match" />
+			</h3>
+			<table>
+				<thead>
+					<tr
+						><th><span class="unseen">Network</span></th><th>worst</th><th>yield</th><th>heat</th
+						></tr
+					>
+				</thead>
+				<tbody>
+					{#each candidates as c (shapeName(c))}
+						<tr class:here={sameShape(c, shape)}>
+							<td>
+								{#if c.content}
+									<button class="name" aria-pressed={sameShape(c, shape)} onclick={() => ontake(c)}
+										>{shapeName(c)}</button
+									>
+								{:else}
+									<span class="name soft" title={c.refused ?? ''}>{shapeName(c)}</span>
+								{/if}
+							</td>
+							{#if c.content}
+								<td class="mono">{swr(c.worst_swr)}</td>
+								<td class="mono"
+									>{c.share === null || c.share === undefined ? '–' : percent(c.share)}</td
+								>
+								<td class="mono">{watts(c.heat_w)}</td>
+							{:else}
+								<td colspan="3" class="soft">cannot be made so</td>
+							{/if}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+		{:else}
+			<h3 class="eyebrow">Comparing the networks…</h3>
+		{/if}
+	</section>
+{/if}
+
+{#if made.length}
+	<section class="sheet">
+		<h3 class="eyebrow">
+			Make these {count[made.length] ?? made.length}
+			<Help topic="parts" name="making the parts" />
+		</h3>
+		{#each made as part (part.key)}
+			<p class="make">
+				{#if part.kind === 'coil'}
+					<strong>Coil</strong>, {coilText(part, units.length)} Cut
+					<b class="mono">{length(part.cut_m, units.length)}</b>
+					<span class="soft">(a turn to spare, {length(part.tail_m, units.length)} tails)</span>; Q
+					about {part.q.toFixed(0)},
+					{part.peak_current_a?.toFixed(1)} A peak.
+				{:else if part.coax_m}
+					<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open
+					end: cut
+					<b class="mono">{length(part.cut_m ?? 0, units.length)}</b> and trim.
+					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
+				{:else}
+					<strong>Capacitor</strong>, {quantity(part.capacitance_f, 'F')}, mica or NP0, for
+					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak</span> and
+					{part.peak_current_a?.toFixed(1)} A peak.
+				{/if}
+			</p>
+		{/each}
+		{#each remarks as remark (remark)}<p class="make soft">{remark}</p>{/each}
+	</section>
+{/if}
+
+<section class="sheet">
+	<h3 class="eyebrow">Next</h3>
+	<ol>
+		{#each coils as coil (coil.key)}
+			<li>
+				Wind the coil one turn long; sweep it alone, and spread or squeeze it to
+				<b>{quantity(coil.inductance_h, 'H')}</b> at {megahertz(coil.reads_at_hz)} MHz.
+			</li>
+		{/each}
+		{#if wire && benchFarad && benchFarad > 0}
+			<li>
+				Check on the bench with {wire.r.toFixed(0)} Ω and {quantity(benchFarad, 'F', 2)} in series for
+				the wire.
+			</li>
+		{:else if wire}
+			<li>Check on the bench with {wire.r.toFixed(0)} Ω in place of the wire.</li>
+		{/if}
+	</ol>
+	{#if rf}
+		{@const burn = caution(rf)}
+		<Note kind="danger" title={burn.title}>{burn.text}</Note>
+	{/if}
+</section>
+
+<style>
+	.top {
+		display: grid;
+		grid-template-columns: auto auto 1fr;
+		gap: 0 8px;
+		align-items: center;
+	}
+	.error {
+		color: var(--soft);
+		font-size: var(--size-13);
+	}
+	.of {
+		display: inline;
+		line-height: 1.25;
+	}
+	.top.many {
+		grid-template-columns: auto 1fr;
+	}
+	.many .of {
+		grid-column: 1 / -1;
+	}
+	.top ~ p {
+		margin-top: 6px;
+		font-size: var(--size-13);
+	}
+	table {
+		width: 100%;
+		border-collapse: collapse;
+		font-size: var(--size-13);
+	}
+	th {
+		font-size: var(--size-12);
+		font-weight: 400;
+		color: var(--soft);
+		text-align: right;
+		padding: 0 4px;
+	}
+	td {
+		padding: 3px 4px;
+		text-align: right;
+		white-space: nowrap;
+	}
+	td:first-child {
+		text-align: left;
+	}
+	.here {
+		background: var(--selected);
+		box-shadow: inset 4px 0 0 var(--copper);
+	}
+	.here .name {
+		font-weight: 700;
+	}
+	.name {
+		border: 0;
+		background: none;
+		padding: 0 0 0 8px;
+		text-align: left;
+		cursor: pointer;
+		white-space: normal;
+	}
+	.soft {
+		color: var(--soft);
+	}
+	.make {
+		margin-top: 4px;
+		font-size: var(--size-13);
+	}
+	.danger {
+		color: var(--enamel);
+	}
+	ol {
+		padding-left: 18px;
+		margin: 4px 0 8px;
+		font-size: var(--size-13);
+	}
+</style>

@@ -1,0 +1,141 @@
+import { expect, test } from 'vitest';
+
+import type { DesignFinding, Yield } from '../lib/api/client';
+import { atLimits, caution, coilText, finding, moved, nearFloor, why } from './words';
+
+const figure = (share: number, costs: [string, number][]) => ({
+	share,
+	standard_error: 0.004,
+	impossible: 0,
+	costs: costs.map(([name, cost]) => ({ name, share: cost }))
+});
+const gain = { name: 'coil', act: 'measured' as const, parts_share: 0.99, reading_share: 0.88 };
+const found: Yield = {
+	parts: figure(0.977, [['coil', 0.02]]),
+	reading: figure(0.801, [
+		['reading', 0.16],
+		['coil', 0.08],
+		['capacitor', 0.002]
+	]),
+	bought: [gain],
+	few_hold: false,
+	costly: [
+		{ name: 'reading', share: 0.16 },
+		{ name: 'coil', share: 0.08 }
+	],
+	worthwhile: [gain],
+	limits: [],
+	fan_hz: [],
+	fan_low: [],
+	fan_high: []
+};
+
+test('the yield names the reading, what costs most, and what measuring buys', () => {
+	expect(why(found, 0.02)).toEqual([
+		'If your sweep can be 2 % wrong, 80 %.',
+		"The reading costs you 16 points, the coil's spread 8.",
+		'Sweep the coil alone and bring it to 1 %: 88 %.'
+	]);
+});
+
+test('what costs nothing is not named, and measuring is not sold where it buys nothing', () => {
+	const easy = { ...found, reading: figure(1, []), costly: [], worthwhile: [] };
+	expect(why(easy, 0.02)).toEqual(['If your sweep can be 2 % wrong, 100 %.']);
+});
+
+test('the caution carries the voltage that occurs', () => {
+	const at = (voltage_v: number) =>
+		caution({
+			code: 'rf_voltage',
+			grave: false,
+			values: {
+				voltage_v,
+				power_w: 100,
+				at: 'capacitor',
+				burns: voltage_v < 50 ? 'no' : 'yes'
+			}
+		});
+	expect(at(573).text).toContain('570 V peak');
+	expect(at(1287).text).toContain('1.3 kV peak');
+	expect(at(30).title).toBe('Low voltage.');
+});
+
+test('findings have words, but for the voltage that the caution says', () => {
+	const said = (code: DesignFinding['code'], values: DesignFinding['values']) =>
+		finding({ code, grave: false, values });
+	const near = { key: 'coil', ratio: 0.61, self_resonance_hz: 30e6 };
+	expect(said('near_self_resonance', near)).toContain('61 % of the self-resonance of the coil');
+	const low = { key: 'series', voltage_v: 352, stands_v: 250 };
+	expect(said('capacitor_too_low', low)).toContain('stands 250 V, and 350 V');
+	expect(said('rf_voltage', { voltage_v: 400 })).toBeNull();
+});
+
+test('a coil reads as it is wound', () => {
+	const text = coilText(
+		{
+			kind: 'coil',
+			key: 'coil',
+			turns: 7.5,
+			turns_exact: 7.6,
+			former_m: 0.032,
+			wire_name: '1.6 mm enamelled copper',
+			touching: true,
+			pitch_m: 0.0017,
+			winding_m: 0.01275,
+			wire_m: 0.79,
+			tail_m: 0.1,
+			cut_m: 1.11,
+			bare_h: 2e-6,
+			inductance_h: 2.2e-6,
+			reads_at_hz: 21e6,
+			q: 330,
+			self_resonance_hz: 79e6,
+			peak_voltage_v: 500,
+			peak_current_a: 2
+		},
+		'm'
+	);
+	expect(text).toBe('7½ turns of 1.6 mm enamelled copper, touching, on 32 mm: winding 13 mm long.');
+});
+
+test('a move says which way and how far', () => {
+	const before = { dipHz: 21.2e6, worst: 1.53 };
+	expect(moved(before, { dipHz: 21.08e6, worst: 1.91 })).toBe(
+		'The dip moves down 120 kHz; worst SWR 1.53 → 1.91.'
+	);
+	expect(moved(before, { dipHz: 21.2e6, worst: 1.6 })).toBe(
+		'The dip stays; worst SWR 1.53 → 1.60.'
+	);
+	expect(moved(before, before)).toBeNull();
+	expect(moved({ dipHz: null, worst: null }, before)).toBeNull();
+});
+
+test('where even a perfect build misses, that is what is said', () => {
+	const none = { ...found, parts: figure(0, []), few_hold: true };
+	const target = { label: '40 m', swr_limit: 2, worst_swr: 2.92 };
+	expect(why(none, 0.02, [target])[0]).toBe('Even a perfect build reaches 2.92 on 40 m.');
+	expect(why(found, 0.02, [{ ...target, worst_swr: 1.5 }])[0]).toContain('80 %');
+});
+
+test('other limits, and how near the floor', () => {
+	const limits = [
+		{ swr_limit: 1.5, parts_share: 0, reading_share: 0.01 },
+		{ swr_limit: 2, parts_share: 0.97, reading_share: 0.8 }
+	];
+	expect(atLimits({ limits } as unknown as Yield)).toBe('1 % at 1.5, 80 % at 2');
+	const floor = {
+		q: 20,
+		antenna_alone: 1.6,
+		one_more: 1.08,
+		any: 1.2,
+		narrow: false,
+		almost_perfect: false
+	};
+	const target = { label: '15 m', swr_limit: 2, worst_swr: 1.53, floor };
+	expect(nearFloor([{ ...target, floor: { ...floor, almost_perfect: true } }])).toBe(
+		'Worst SWR on 15 m: 1.53. One more tuned circuit could reach 1.08, many parts without loss almost a perfect match.'
+	);
+	expect(nearFloor([target])).toContain('goes below 1.20');
+	expect(nearFloor([{ ...target, floor: { ...floor, narrow: true } }])).toBeNull();
+	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
+});

@@ -1,0 +1,153 @@
+/** What the match desk says: findings as codes and SI values come in, sentences go out. */
+
+import type { DesignFinding, Finding, Prediction, Yield } from '../lib/api/client';
+import {
+	figures,
+	length,
+	type LengthUnit,
+	megahertz,
+	millimetres,
+	percent,
+	quantity,
+	swr,
+	turns
+} from '../lib/units/format';
+import { ownResonance } from '../design/ownResonance';
+
+export type Made = Prediction['made'][number];
+export type CoilMade = Extract<Made, { kind: 'coil' }>;
+export type CapacitorMade = Extract<Made, { kind: 'coax_capacitor' | 'capacitor' }>;
+
+const number = (value: number | string | null | undefined) =>
+	typeof value === 'number' ? value : 0;
+
+/** Name of a contributor in a sentence. */
+export function contributor(name: string): string {
+	if (name === 'reading') return 'the reading';
+	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
+	const wound: Record<string, string> = {
+		leakage: 'the leakage, known by its range only,',
+		capacitance: "the winding's capacitance, known by its range only,",
+		input: 'the capacitor across the input'
+	};
+	const [, part] = name.split(' ');
+	if (part && wound[part]) return wound[part];
+	if (name === 'unun' || name === 'balun') return "the core's permeability";
+	return `the ${name} part's spread`;
+}
+
+/** Why the yield is what it is: the reading's doubt, what costs most, and what measuring the coil buys. */
+export function why(
+	found: Yield,
+	readingSpread: number,
+	targets: { label: string; swr_limit: number; worst_swr?: number | null }[] = [],
+	wound = false
+): string[] {
+	const missed = targets.find((t) => (t.worst_swr ?? Infinity) > t.swr_limit);
+	if (missed && found.few_hold) {
+		return [
+			`Even a perfect build reaches ${swr(missed.worst_swr)} on ${missed.label}.`,
+			wound
+				? 'The ratio, the core or the wire does not suit: look at the winding desk what would.'
+				: 'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
+		];
+	}
+	const said = [
+		`If your sweep can be ${figures(readingSpread * 100, 1)} % wrong, ${percent(found.reading.share)}.`
+	];
+	if (found.costly.length) {
+		const names = found.costly.map((c, i) => {
+			const points = (100 * c.share).toFixed(0);
+			return i === 0
+				? `${contributor(c.name)} costs you ${points} points`
+				: `${contributor(c.name)} ${points}`;
+		});
+		said.push(`${names.join(', ').replace(/^./, (c) => c.toUpperCase())}.`);
+	}
+	for (const best of found.worthwhile) {
+		const part =
+			best.name === 'coil' || best.name === 'capacitor' ? best.name : `${best.name} part`;
+		said.push(
+			best.act === 'measured'
+				? `Sweep the ${part} alone and bring it to 1 %: ${percent(best.reading_share)}.`
+				: `Trim the ${part} in place, watching the SWR: ${percent(best.reading_share)}.`
+		);
+	}
+	return said;
+}
+
+/** What another limit would give, in a sentence. */
+export function atLimits(found: Yield): string {
+	return found.limits
+		.map((l) => `${percent(l.reading_share)} at ${Number(l.swr_limit.toFixed(2))}`)
+		.join(', ');
+}
+
+/** How near the design comes to the floor of its hardest band. */
+export function nearFloor(targets: Prediction['targets']): string | null {
+	const hardest = [...targets]
+		.filter((t) => t.floor && t.worst_swr)
+		.sort((a, b) => (b.worst_swr ?? 0) - (a.worst_swr ?? 0))[0];
+	if (!hardest?.floor) return null;
+	const { floor } = hardest;
+	if (floor.narrow) return null;
+	const least = floor.almost_perfect
+		? 'many parts without loss almost a perfect match'
+		: `no lossless match goes below ${swr(floor.any)}`;
+	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, ${least}.`;
+}
+
+const sentences: Record<DesignFinding['code'], ((f: Finding) => string) | null> = {
+	...ownResonance,
+	// The caution says it.
+	rf_voltage: null,
+	cable_off_its_law: ({ values: v }) =>
+		`Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`,
+	capacitor_too_low: ({ values: v }) =>
+		`The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`
+};
+
+/** What a finding means, or nothing where another place says it. */
+export function finding(found: DesignFinding): string | null {
+	return sentences[found.code]?.(found) ?? null;
+}
+
+/** The caution for the voltage that really occurs. */
+export function caution(found: Finding): { title: string; text: string } {
+	const volts = number(found.values.voltage_v);
+	const power = number(found.values.power_w);
+	const where =
+		found.values.at === 'antenna' || found.values.at === 'capacitor'
+			? "the wire's end of the match"
+			: `the ${found.values.at}`;
+	const peak = quantity(volts, 'V', 2);
+	return found.values.burns === 'yes'
+		? {
+				title: 'RF burn.',
+				text: `${peak} peak at ${where} with ${figures(power)} W. Box it out of reach; stop sending before you touch. Local rules come first.`
+			}
+		: {
+				title: 'Low voltage.',
+				text: `${peak} peak with ${figures(power)} W. Still stop sending before you touch.`
+			};
+}
+
+/** How to wind the coil. */
+export function coilText(made: CoilMade, unit: LengthUnit): string {
+	const spacing = made.touching ? 'touching' : `one every ${millimetres(made.pitch_m)}`;
+	return `${turns(made.turns)} turns of ${made.wire_name}, ${spacing}, on ${millimetres(made.former_m)}: winding ${length(made.winding_m, unit)} long.`;
+}
+
+/** What moved between two states of a match: the dip, and the worst SWR. */
+export function moved(
+	before: { dipHz: number | null; worst: number | null },
+	after: { dipHz: number | null; worst: number | null }
+): string | null {
+	if (before.dipHz === null || after.dipHz === null) return null;
+	const shift = after.dipHz - before.dipHz;
+	const worst = `worst SWR ${swr(before.worst)} → ${swr(after.worst)}`;
+	if (Math.abs(shift) < 4e3) {
+		return before.worst === after.worst ? null : `The dip stays; ${worst}.`;
+	}
+	return `The dip moves ${shift > 0 ? 'up' : 'down'} ${(Math.abs(shift) / 1e3).toFixed(0)} kHz; ${worst}.`;
+}

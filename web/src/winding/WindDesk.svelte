@@ -1,0 +1,461 @@
+<!-- @component
+	The winding desk: the picture to wind from, what to cut, what to expect on the bench, loss and heat.
+-->
+<script lang="ts">
+	import {
+		answer,
+		api,
+		type Accessory,
+		type Build,
+		type Content,
+		type Design,
+		type Piece,
+		Refused,
+		problemText,
+		type Trade
+	} from '../lib/api/client';
+	import { LatestRequest } from '../lib/api/LatestRequest';
+	import PieceNote from '../drawer/PieceNote.svelte';
+	import Help from '../lib/help/Help.svelte';
+	import { router } from '../lib/router/router.svelte';
+	import Note from '../lib/shell/Note.svelte';
+	import { quantity } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
+	import { at, stopsOf } from '../design/stations';
+	import { chartRange, withElement } from '../design/content';
+	import { walkByKey, Work } from '../design/designEditor.svelte';
+	import BenchChart from './BenchChart.svelte';
+	import BenchPanel from './BenchPanel.svelte';
+	import AccessoryFields from './AccessoryFields.svelte';
+	import Cores from './Cores.svelte';
+	import CouplerSheet from './CouplerSheet.svelte';
+	import CutBars from './CutBars.svelte';
+	import SystemStrip from './SystemStrip.svelte';
+	import InputCapacitor from './InputCapacitor.svelte';
+	import WindingFields from './WindingFields.svelte';
+	import CapacitorOptions from './CapacitorOptions.svelte';
+	import TrapCheck from './TrapCheck.svelte';
+	import WindStart from './WindStart.svelte';
+	import WindVerdict from './WindVerdict.svelte';
+	import WoundSheet from './WoundSheet.svelte';
+	import { report, type Reported } from './report';
+	import ValuesChart from './ValuesChart.svelte';
+	import type { Verdict } from './verdict';
+	import { type Changes, coreOf, designToWind, titleOf, windables, type Winding } from './wound';
+
+	interface Props {
+		build: Build;
+		designs: Design[];
+		markerHz: number;
+		onmarker: (hz: number, settled: boolean) => void;
+		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
+		/** Tells the page what the designs are now. */
+		ondesigns: (designs: Design[]) => void;
+	}
+
+	let { build, designs, markerHz, onmarker, onchange, ondesigns }: Props = $props();
+
+	let trade = $state.raw<Trade | null>(null);
+	let own = $state.raw<Piece[]>([]);
+	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
+	let winding = $state.raw<Winding | null>(null);
+	let problem = $state<string | null>(null);
+	let key = $state('');
+	/** What is being set: kept once it can be wound, and left standing in its fields when it cannot. */
+	let draft = $state.raw<Content | null>(null);
+	let edits = 0;
+	let more = $state(false);
+	let other = $state.raw<{ name: string; winding: Winding } | null>(null);
+	let verdict = $state.raw<Verdict | null>(null);
+
+	void Promise.all([answer(api.GET('/api/drawer')), answer(api.GET('/api/pieces'))])
+		.then(([t, pieces]) => {
+			trade = t;
+			own = pieces;
+		})
+		.catch((why: unknown) => (problem = problemText(why)));
+
+	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
+	const work: Work = new Work(
+		// svelte-ignore state_referenced_locally
+		build.id,
+		() => {
+			const { lowHz, highHz } = chartRange(
+				work.content?.targets ?? build.targets,
+				sweep?.low_hz ?? 1.8e6,
+				sweep?.high_hz ?? 60e6
+			);
+			return { power_w: build.power_w, low_hz: lowHz, high_hz: highHz };
+		},
+		(kept) => {
+			const known = designs.some((d) => d.id === kept.id);
+			ondesigns(known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept]);
+		}
+	);
+	/** What the report on the page is of. */
+	let reported: Reported | null = null;
+	const lane = new LatestRequest<Reported, Winding>(
+		report,
+		(found, of) => {
+			// What was edited meanwhile has brought its own report.
+			if (of !== reported) return;
+			winding = found;
+			problem = null;
+		},
+		(why, of) => {
+			if (!(why instanceof Refused)) throw why;
+			if (of === reported) problem = why.message;
+		}
+	);
+
+	function open(design: Design, piece: string | null = null): void {
+		const some = windables(design.revision.content);
+		key = some.find((e) => e.key === piece)?.key ?? some[0]?.key ?? '';
+		winding = null;
+		other = null;
+		draft = null;
+		more = false;
+		work.open(design);
+		router.note({ design: design.id, piece: key });
+	}
+	const asked = router.place.query;
+	// svelte-ignore state_referenced_locally
+	const first = designToWind(designs, [asked.get('design'), build.chosen_design_id]);
+	if (first) open(first, asked.get('piece'));
+
+	const content = $derived(work.content);
+	const element = $derived(content ? windables(content).find((e) => e.key === key) : undefined);
+	// The picture follows what is opened, undone and set elsewhere; an edit brings its own.
+	$effect(() => {
+		if (!content || !element) return;
+		const asked = { content, key, power_w: build.power_w };
+		const same =
+			reported?.content === content && reported.key === key && reported.power_w === asked.power_w;
+		if (same) return;
+		reported = asked;
+		lane.ask(asked);
+	});
+	/** An edit is drawn and kept at once; one that cannot be wound is told, and nothing changes. */
+	async function edit(changed: Content): Promise<void> {
+		draft = changed;
+		edits += 1;
+		const mine = edits;
+		const asked = { content: changed, key, power_w: build.power_w };
+		try {
+			const found = await report(asked);
+			// A later edit was made on top of this one: it is the one that counts.
+			if (mine !== edits) return;
+			reported = asked;
+			winding = found;
+			problem = null;
+			draft = null;
+			work.edit(changed, true);
+		} catch (why) {
+			if (mine === edits) problem = problemText(why);
+		}
+	}
+	function walk(way: 'undo' | 'redo'): void {
+		draft = null;
+		problem = null;
+		void work.walk(way);
+	}
+
+	const made = $derived(designs.filter((d) => windables(d.revision.content).length > 0));
+	const prediction = $derived(work.prediction);
+	const seen = $derived((prediction?.stations ?? []).map((s) => at(s, markerHz)));
+	const stops = $derived(
+		prediction && content
+			? stopsOf({
+					content,
+					prediction,
+					seen,
+					sweepName: sweep?.name ?? '',
+					sweepHref: `/builds/${build.id}/sweep`,
+					markerHz,
+					unit: units.length
+				})
+			: []
+	);
+	const inputV = $derived(Math.sqrt(2 * Math.max(build.power_w, 1) * 50));
+	const set = (changes: Changes) =>
+		content && element ? edit(withElement(draft ?? content, element.key, changes)) : undefined;
+	const center = $derived.by(() => {
+		const first = content?.targets[0];
+		return first ? (first.low_hz + first.high_hz) / 2 : 14e6;
+	});
+
+	async function choose(id: string, piece: string): Promise<void> {
+		const design = designs.find((d) => d.id === id);
+		if (!design) return;
+		open(design, piece);
+		await onchange({ chosen_design_id: id });
+	}
+	/** A choke or a trap beside the open design, and on to it. */
+	async function addBeside(part: Accessory): Promise<void> {
+		if (!content) return;
+		const before = key;
+		key = part.key;
+		winding = null;
+		await edit({ ...content, beside: [...(content.beside ?? []), part] });
+		if (problem) key = before;
+		else router.note({ piece: part.key });
+	}
+	async function begun(design: Design): Promise<void> {
+		ondesigns([...designs, design]);
+		open(design);
+		await onchange({ chosen_design_id: design.id });
+	}
+</script>
+
+<svelte:window onkeydown={(event) => walkByKey(event, walk)} />
+
+{#if !first && made.length === 0}
+	<WindStart {build} onmade={begun} />
+{:else if content && element}
+	<div class="whole">
+		{#if stops.length}<SystemStrip
+				{stops}
+				powerW={build.power_w}
+				here={(content.beside ?? []).some((b) => b.key === key)
+					? null
+					: (stops.find((s) => s.key === key)?.key ?? 'match')}
+			/>{/if}
+		{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+		{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
+		{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+		<PieceNote
+			{element}
+			what={coreOf(element) ? 'core' : titleOf(element).toLowerCase()}
+			own={trade ? own : null}
+			centerHz={center}
+			onset={set}
+		/>
+		<div class="desk" class:below={problem !== null}>
+			<div class="left">
+				<WoundSheet
+					buildId={build.id}
+					designId={work.design?.id ?? ''}
+					{element}
+					{winding}
+					onset={set}
+				/>
+				{#if winding}
+					<BenchPanel
+						{build}
+						{content}
+						{winding}
+						designId={work.design?.id ?? ''}
+						onverdict={(said) => (verdict = said)}
+					/>
+				{/if}
+			</div>
+			<div class="middle">
+				<section class="sheet unprinted">
+					<div class="head">
+						<h2>Made of</h2>
+						{#if made.length > 1 || windables(content).length > 1}
+							<select
+								aria-label="What is wound"
+								value="{work.design?.id} {element.key}"
+								onchange={(e) => {
+									const [id, piece = ''] = e.currentTarget.value.split(' ');
+									if (id === work.design?.id) {
+										key = piece;
+										winding = null;
+										router.note({ piece });
+									} else if (id) void choose(id, piece);
+								}}
+							>
+								{#each made as d (d.id)}
+									{#each windables(d.id === work.design?.id ? content : d.revision.content) as w (w.key)}
+										<option value="{d.id} {w.key}">{d.name}: {w.key}</option>
+									{/each}
+								{/each}
+							</select>
+						{/if}
+						<button class="plain" onclick={() => (more = !more)}>something else</button>
+					</div>
+					{#if trade}
+						{@const drafted = draft ?? content}
+						{@const shown = windables(drafted).find((e) => e.key === key) ?? element}
+						{#if shown.kind === 'choke' || shown.kind === 'trap'}
+							<AccessoryFields content={drafted} element={shown} {trade} {own} onset={set} />
+						{:else}
+							<WindingFields
+								{build}
+								content={drafted}
+								element={shown}
+								{winding}
+								{trade}
+								{own}
+								onedit={edit}
+							/>
+						{/if}
+					{/if}
+					<div class="row">
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_undo}
+							onclick={() => walk('undo')}>Undo</button
+						>
+						<button
+							class="button"
+							disabled={!work.design?.revision.can_redo}
+							onclick={() => walk('redo')}>Redo</button
+						>
+						<span class="soft told" role="status">{work.saved ?? ''}</span>
+					</div>
+				</section>
+				{#if more}
+					<WindStart
+						{build}
+						more
+						onmade={begun}
+						{content}
+						onbeside={(part) => {
+							more = false;
+							void addBeside(part);
+						}}
+					/>
+				{/if}
+				{#if winding}
+					<section class="sheet">
+						<h2>Cut before you start</h2>
+						<CutBars {winding} />
+					</section>
+					<section class="sheet">
+						<h2>
+							{winding.bench.what === 'swr'
+								? `On the bench, with ${quantity(winding.bench.resistor_ohm, 'Ω')} in place of the antenna`
+								: winding.bench.what === 'resistance'
+									? `On the bench, the ${winding.kind} alone: its resistance, Ω`
+									: 'On the bench, the coil alone, in µH'}
+							<Help topic="bench" name="the bench check" />
+						</h2>
+						<p class="told soft">
+							If your sweep leaves the shaded band, the winding is wrong, not the wire.
+						</p>
+						<BenchChart
+							bench={winding.bench}
+							targets={content.targets}
+							{markerHz}
+							{onmarker}
+							other={other ? { name: other.name, bench: other.winding.bench } : null}
+							measured={verdict?.measured.find((m) => m.setup === winding?.setups?.[0]?.key) ??
+								null}
+						/>
+						{#if winding.kind !== 'choke' && winding.kind !== 'trap'}
+							<ValuesChart
+								{winding}
+								targets={content.targets}
+								{markerHz}
+								{onmarker}
+								other={other?.winding ?? null}
+							/>
+						{/if}
+					</section>
+					{#if winding.trap && !winding.trap.coax_m && element.kind === 'trap'}
+						<section class="sheet">
+							<CapacitorOptions
+								capacitanceF={element.capacitance_f ?? 30e-12}
+								voltageV={Math.max(...winding.trap.bands.map((b) => b.voltage_v))}
+								toleranceNow={element.capacitance_spread ?? 0.05}
+								ontake={(made) =>
+									set({ capacitance_f: made.capacitance_f, capacitance_spread: made.tolerance })}
+							/>
+						</section>
+					{/if}
+					{#if winding.trap}
+						<section class="sheet"><TrapCheck {winding} {markerHz} {onmarker} /></section>
+					{/if}
+					{#if element.kind === 'transformer' && element.tuning}
+						<section class="sheet">
+							<CouplerSheet {winding} tuning={element.tuning} onset={set} />
+						</section>
+					{/if}
+					{#if element.kind === 'transformer' && !element.tuning}
+						<section class="sheet unprinted">
+							<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />
+						</section>
+						<section class="sheet unprinted">
+							<Cores {build} {content} {element} {cores} onedit={edit} />
+						</section>
+					{/if}
+				{/if}
+			</div>
+			<div class="right">
+				<WindVerdict
+					{build}
+					{content}
+					{element}
+					{winding}
+					designs={made.filter((d) => d.id !== work.design?.id)}
+					onother={(o) => (other = o)}
+					onedit={edit}
+				/>
+			</div>
+		</div>
+	</div>
+{:else}
+	<p class="soft">Looking…</p>
+{/if}
+
+<style>
+	.whole {
+		display: flex;
+		flex-direction: column;
+	}
+	.desk {
+		display: grid;
+		grid-template-columns: 432px minmax(0, 1fr) 306px;
+		gap: 14px;
+	}
+	.desk.below {
+		margin-top: 11px;
+	}
+	.left,
+	.middle,
+	.right {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 11px;
+		align-content: start;
+		min-width: 0;
+	}
+	.row {
+		margin-top: 8px;
+	}
+	@media (max-width: 1180px) {
+		.desk {
+			grid-template-columns: 1fr;
+		}
+		.right {
+			order: 1;
+		}
+		.left {
+			order: 2;
+		}
+		.middle {
+			order: 3;
+		}
+	}
+	/* On a phone what decides comes first, the antenna system last. */
+	@media (max-width: 620px) {
+		.whole > :global(ol) {
+			order: 1;
+			margin: 11px 0 0;
+		}
+	}
+	@media print {
+		.whole {
+			display: block;
+		}
+		.desk {
+			display: block;
+		}
+		.desk > div {
+			gap: 8px;
+			margin-bottom: 8px;
+		}
+	}
+</style>

@@ -1,0 +1,107 @@
+<!-- @component
+	Nothing is wound for this build yet: what one usually begins with.
+-->
+<script lang="ts">
+	import {
+		answer,
+		api,
+		type Accessory,
+		type Build,
+		type Content,
+		type Design,
+		problemText
+	} from '../lib/api/client';
+	import Note from '../lib/shell/Note.svelte';
+	import { besides, contentBeside, contentOf, freeKey, starts } from './presets';
+
+	interface Props {
+		build: Build;
+		/** Whether there is something wound already, and this is one more. */
+		more?: boolean;
+		onmade: (design: Design) => void;
+		/** The design that is open, which what is wound beside it goes to; a new one when left out. */
+		content?: Content | null;
+		/** Puts a part beside the open design. */
+		onbeside?: (part: Accessory) => void;
+	}
+
+	let { build, more = false, onmade, content = null, onbeside }: Props = $props();
+
+	let problem = $state<string | null>(null);
+
+	async function make(name: string, content: Content): Promise<void> {
+		try {
+			const made = await answer(
+				api.POST('/api/builds/{build_id}/designs', {
+					params: { path: { build_id: build.id } },
+					body: { name, content }
+				})
+			);
+			onmade(made);
+		} catch (why) {
+			problem = problemText(why);
+		}
+	}
+	function beside(start: (typeof besides)[number]): void {
+		const part = start.part(content?.targets ?? build.targets);
+		if (!part) {
+			problem = 'A trap needs two bands: choose another one at the sweep or the wire first';
+			return;
+		}
+		if (content && onbeside) onbeside({ ...part, key: freeKey(content, part.key) });
+		else void make(start.name, contentBeside(part, build.targets));
+	}
+</script>
+
+<section class="sheet">
+	<h2>{more ? 'Wind something else' : 'Nothing is wound for this build yet'}</h2>
+	<p class="told soft">
+		{more
+			? 'A transformer becomes a design of its own; a choke or a trap goes with this one.'
+			: 'Choose what you need, then turn it into turns, cores and wire.'}
+		A coil for an L match is made on the <a href="/builds/{build.id}/match">match desk</a> first.
+	</p>
+	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
+	<ul>
+		{#each starts as start (start.name)}
+			<li>
+				<button
+					class="button"
+					onclick={() => make(start.name, contentOf(start, build.targets, null))}
+				>
+					<strong>{start.name}</strong>
+					<small>{start.why}</small>
+				</button>
+			</li>
+		{/each}
+		{#each besides as start (start.name)}
+			<li>
+				<button class="button" onclick={() => beside(start)}>
+					<strong>{start.name}</strong>
+					<small>{start.why}</small>
+				</button>
+			</li>
+		{/each}
+	</ul>
+</section>
+
+<style>
+	ul {
+		list-style: none;
+		padding: 0;
+		margin-top: 10px;
+		display: grid;
+		gap: 8px;
+		grid-template-columns: repeat(auto-fill, minmax(280px, 1fr));
+	}
+	.button {
+		width: 100%;
+		height: 100%;
+		text-align: left;
+		padding: 10px 14px;
+	}
+	small {
+		display: block;
+		color: var(--soft);
+	}
+</style>

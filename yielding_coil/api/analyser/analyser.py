@@ -1,0 +1,137 @@
+"""The analyser: what is connected, how, and what is screwed on where the bench is a simulated one."""
+
+from typing import Literal
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel, Field
+
+from yielding_coil.analyser.link import Link
+from yielding_coil.analyser.practice import winding_text
+from yielding_coil.analyser.scpi import profiles
+from yielding_coil.api.http import RESPONSES, Problem, problem_of
+from yielding_coil.documents.design import DesignContent, wound_of
+
+router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
+
+
+class LinkIn(BaseModel):
+    """What to connect to: nothing, the simulated analyser, or one at host:port that a profile fits."""
+
+    kind: Literal["none", "simulated", "address"]
+    address: str = Field(default="", max_length=120)
+    profile: str = Field(default="plain", max_length=40)
+
+
+class BenchIn(BaseModel):
+    """What to screw on; only where the bench is a simulated one."""
+
+    thing: str = Field(max_length=40, pattern="^[a-z0-9-]+$")
+    # Of the dipole to be trimmed: what hands made of each leg.
+    leg_m: float | None = Field(default=None, ge=0.1, le=100)
+    folded_m: float = Field(default=0.0, ge=0, le=100)
+
+
+class PracticeIn(BaseModel):
+    """A wound element of a design for the simulated bench: in which set-up, right or with which fault, or any."""
+
+    content: DesignContent
+    key: str
+    setup: str = Field(max_length=20)
+    fault: str = Field(default="none", max_length=40, pattern="^[a-z_]+$")
+
+
+class Named(BaseModel):
+    """Something to choose."""
+
+    key: str
+    label: str
+
+
+class AnalyserOut(BaseModel):
+    """The analyser and its link."""
+
+    kind: Literal["none", "simulated", "address"]
+    address: str
+    profile: str
+    connected: bool
+    busy: bool
+    identity: str | None
+    low_hz: float | None
+    high_hz: float | None
+    problem: Problem | None
+    simulated: Literal["absent", "stopped", "running"]
+    profiles: list[Named]
+    # Of a simulated bench: what can be screwed on, and what is.
+    bench: list[Named]
+    thing: str | None
+
+
+def link_of(request: Request) -> Link:
+    """The application's one link."""
+    link: Link = request.app.state.link
+    return link
+
+
+def _out(link: Link) -> AnalyserOut:
+    instrument = link.connected
+    bench: list[Named] = []
+    thing = None
+    if instrument is not None and link.kind == "simulated" and not link.busy:
+        with link.using() as simulated:
+            thing = simulated.thing()
+            for said in simulated.things():
+                key, _, label = said.partition("=")
+                bench.append(Named(key=key, label=label))
+    return AnalyserOut(
+        kind=link.kind,
+        address=link.address,
+        profile=link.profile_key,
+        connected=link.connected is not None,
+        busy=link.busy,
+        identity=instrument.identity if instrument else None,
+        low_hz=instrument.low_hz if instrument else None,
+        high_hz=instrument.high_hz if instrument else None,
+        problem=None if link.problem is None else problem_of(link.problem),
+        simulated="absent" if link.simulated is None else "running" if link.simulated.running else "stopped",
+        profiles=[Named(key=row.key, label=row.name) for row in profiles().values()],
+        bench=bench,
+        thing=thing,
+    )
+
+
+@router.get("")
+def analyser(request: Request) -> AnalyserOut:
+    """What is connected, and what became of it."""
+    link = link_of(request)
+    link.look()
+    return _out(link)
+
+
+@router.put("/link")
+def connect(request: Request, asked: LinkIn) -> AnalyserOut:
+    """Connect to another analyser; the simulated one is started when it does not run."""
+    link = link_of(request)
+    link.connect(asked.kind, asked.address, asked.profile)
+    return _out(link)
+
+
+@router.put("/bench")
+def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
+    """Screw something on to the simulated analyser."""
+    link = link_of(request)
+    with link.using() as instrument:
+        instrument.screw_on(asked.thing)
+        if asked.leg_m is not None:
+            instrument.hang(asked.leg_m, asked.folded_m)
+    return _out(link)
+
+
+@router.put("/bench/wound")
+def wind_there(request: Request, asked: PracticeIn) -> AnalyserOut:
+    """Wind an element of a design on the simulated bench, for practice, and screw it on."""
+    element = wound_of(asked.content, asked.key).to_core()
+    text = winding_text(element, asked.content.center_hz, asked.setup, asked.fault)
+    link = link_of(request)
+    with link.using() as instrument:
+        instrument.wind(text)
+    return _out(link)

@@ -1,0 +1,136 @@
+"""The verdict of the bench: sweeps of a wound thing against what was planned and what goes wrong."""
+
+import math
+from typing import Annotated, Literal
+from uuid import UUID
+
+from fastapi import APIRouter, Request
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from yielding_coil import data
+from yielding_coil.api.http import RESPONSES, BenchFinding, InTransaction, Numbers, numbers
+from yielding_coil.api.sweep import Antennas
+from yielding_coil.core.bench import KEPT_NOISE, BenchSweep, Hypothesis, setup_of, trusted_db, useful
+from yielding_coil.core.bench import bench_verdict as judged
+from yielding_coil.core.finding import FaultCode
+from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.sweep import evenly
+from yielding_coil.documents.design import DesignContent, wound_of
+from yielding_coil.documents.fields import Positive
+from yielding_coil.store.sweeps import one_sweep
+from yielding_coil.store.tables import Calibration
+
+router = APIRouter(prefix="/api", tags=["bench"], responses=RESPONSES)
+
+# Of a sweep that is laid over a chart.
+DRAWN_POINTS = 401
+
+
+class SweptIn(BaseModel):
+    """A sweep taken in a set-up; its resistor as it was measured, where that was done."""
+
+    setup: Annotated[str, Field(max_length=20)]
+    sweep_id: UUID
+    resistor_ohm: Positive | None = None
+
+
+class VerdictIn(BaseModel):
+    """Sweeps of one wound element of a design."""
+
+    content: DesignContent
+    key: str
+    swept: list[SweptIn] = Field(min_length=1, max_length=4)
+
+
+class StatedOut(BaseModel):
+    """One thing that it may be: a code, what tells it from others, its share of the weight."""
+
+    code: FaultCode
+    values: dict[str, float | str]
+    share: float
+
+
+class MeasuredOut(BaseModel):
+    """A sweep as it is laid over what was expected."""
+
+    setup: str
+    frequency_hz: list[float]
+    swr: Numbers
+    resistance_ohm: Numbers
+    inductance_h: Numbers
+
+
+class VerdictOut(BaseModel):
+    """What the sweeps say: one thing, those that cannot be told apart, or that nothing fits.
+
+    `passed` is null where it cannot be told. `hidden` are faults that such sweeps never show, because they lie
+    within the tolerances of what was planned; `next_setup` is the one more sweep that would tell.
+    """
+
+    says: Literal["named", "apart", "strange"]
+    passed: bool | None
+    stated: list[StatedOut]
+    hidden: list[StatedOut]
+    next_setup: str | None
+    measured: list[MeasuredOut]
+    residual_db: float
+    findings: list[BenchFinding]
+
+
+def trusted(session: Session, sweep_id: UUID) -> float:
+    """How far below full reflection the errors of a kept sweep are taken to lie."""
+    row = one_sweep(session, sweep_id)
+    known = session.get(Calibration, row.calibration_id) if row.calibration_id is not None else None
+    checked = known.checked if known is not None else None
+    return trusted_db(
+        calibrated=row.calibration_id is not None,
+        checked_db=None if checked is None else float(checked["residual_db"]),
+        by_analyser=row.source in ("analyser", "simulated"),
+    )
+
+
+@router.post("/bench-verdicts")
+def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) -> VerdictOut:
+    """Right, or what is wrong with it; nothing is kept."""
+    element = wound_of(asked.content, asked.key).to_core()
+    antennas: Antennas = request.app.state.antennas
+    taken = [
+        BenchSweep(
+            setup_of(element, told.setup, told.resistor_ohm),
+            useful(antennas.sweep(request, told.sweep_id)),
+            trusted(session, told.sweep_id),
+            KEPT_NOISE,
+        )
+        for told in asked.swept
+    ]
+    materials = list(data.ring_materials().values())
+    found = judged(element, taken, asked.content.center_hz, materials)
+    said = found.verdict
+    return VerdictOut(
+        says=said.says,
+        passed=found.passed,
+        stated=[_stated(w.suspect, w.share) for w in said.likely],
+        hidden=[_stated(s, 0.0) for s in said.hidden],
+        next_setup=None if said.next_setup is None else said.next_setup.key,
+        measured=[_measured(t) for t in taken],
+        residual_db=min(t.residual_db for t in taken),
+        findings=[BenchFinding.model_validate(f, from_attributes=True) for f in found.findings],
+    )
+
+
+def _stated(suspect: Hypothesis, share: float) -> StatedOut:
+    return StatedOut(code=suspect.code, values=dict(suspect.values), share=share)
+
+
+def _measured(taken: BenchSweep) -> MeasuredOut:
+    sweep = taken.sweep
+    at = evenly(sweep.frequency_hz.size, DRAWN_POINTS)
+    f, z = sweep.frequency_hz[at], sweep.impedance_ohm[at]
+    return MeasuredOut(
+        setup=taken.setup.key,
+        frequency_hz=f.tolist(),
+        swr=numbers(swr_of_impedance(z)),
+        resistance_ohm=numbers(z.real),
+        inductance_h=numbers(z.imag / (2 * math.pi * f)),
+    )

@@ -1,0 +1,149 @@
+"""The log of a build: what happened to its wire, told, taken back, put back."""
+
+from datetime import datetime
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query
+from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
+
+from yielding_coil.api.http import RESPONSES
+from yielding_coil.api.http import InTransaction
+from yielding_coil.api.sweep import SetupOut, setup_out
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.trim import evidence_of
+from yielding_coil.core.wire import require_amounts
+from yielding_coil.documents.fields import Words
+from yielding_coil.documents.log import (
+    CheckData,
+    CutData,
+    EntryData,
+    EntryText,
+    HungData,
+    ReadingData,
+    replay,
+)
+from yielding_coil.documents.meter_reading import SweepRead
+from yielding_coil.documents.setup import SetupIn
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store import entries as queries
+from yielding_coil.store.entries import data_of
+from yielding_coil.store.setups import keep_setup
+from yielding_coil.store.sweeps import one_sweep
+from yielding_coil.store.tables import Build, Entry, Setup
+
+router = APIRouter(prefix="/api", tags=["entries"], responses=RESPONSES)
+
+
+class EntryIn(BaseModel):
+    """Something that happened; a reading with where and how it was taken."""
+
+    data: EntryData
+    text: EntryText = ""
+    setup: SetupIn | None = None
+    instrument: Annotated[Words, Field(max_length=120)] = ""
+    sweep_id: UUID | None = None
+    utc_offset_min: int = Field(default=0, ge=-900, le=900)
+
+
+class EntryOut(BaseModel):
+    """An entry of the log."""
+
+    id: UUID
+    revision: int
+    number: int
+    data: EntryData
+    text: str
+    setup: SetupOut | None
+    sweep_id: UUID | None
+    happened_at: datetime
+    utc_offset_min: int
+
+
+def entry_out(session: Session, row: Entry) -> EntryOut:
+    """As it travels."""
+    setup = session.get(Setup, row.setup_id) if row.setup_id else None
+    return EntryOut(
+        id=row.id,
+        revision=row.revision,
+        number=row.number,
+        data=data_of(row),
+        text=row.text,
+        setup=None if setup is None else setup_out(setup),
+        sweep_id=row.sweep_id,
+        happened_at=row.happened_at,
+        utc_offset_min=row.utc_offset_min,
+    )
+
+
+@router.get("/builds/{build_id}/entries")
+def entries(session: InTransaction, build_id: UUID) -> list[EntryOut]:
+    """The log of a build, oldest first."""
+    build_queries.one_build(session, build_id)
+    return [entry_out(session, row) for row in queries.entries_of(session, build_id)]
+
+
+@router.post("/builds/{build_id}/entries", status_code=201)
+def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut:
+    """Something happened; an act that the wire cannot have had, or a reading at odds with itself, is refused."""
+    build = build_queries.one_build(session, build_id)
+    sweep_id = None
+    if isinstance(made.data, ReadingData):
+        if not isinstance(made.data.reading, SweepRead):
+            evidence_of([made.data.reading.to_core()])
+        sweep_id = _own_sweep(session, build, made)
+    if isinstance(made.data, CheckData) and made.sweep_id is not None:
+        sweep_id = one_sweep(session, made.sweep_id).id
+    if isinstance(made.data, CutData):
+        _require_amounts(session, build, made.data)
+    setup = made.setup
+    row = queries.keep_entry(
+        session,
+        build_id,
+        made.data,
+        text=made.text,
+        setup_id=None if setup is None else keep_setup(session, build_id, setup, made.instrument).id,
+        sweep_id=sweep_id,
+        utc_offset_min=made.utc_offset_min,
+    )
+    if sweep_id is not None and setup is None:
+        row.setup_id = one_sweep(session, sweep_id).setup_id
+    session.flush()
+    session.refresh(row)
+    return entry_out(session, row)
+
+
+def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
+    assert isinstance(made.data, ReadingData)
+    if not isinstance(made.data.reading, SweepRead):
+        return None
+    if made.sweep_id is None:
+        raise OutOfDomainError("sweep_id", "left out", "the sweep that was read")
+    row = one_sweep(session, made.sweep_id)
+    if row.build_id != build.id:
+        raise OutOfDomainError("sweep_id", made.sweep_id, "a sweep of this build")
+    return row.id
+
+
+def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
+    hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
+    require_amounts(hung[-1].form if hung else "dipole", [] if cut.act == "cut_folds" else cut.per_leg_m)
+
+
+@router.delete("/entries/{entry_id}", status_code=204)
+def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Query()]) -> None:
+    """Take an entry back; refused where a later one needs it."""
+    row = queries.one_entry(session, entry_id)
+    build_queries.edit(row, revision, {}, entry_out(session, row).model_dump(mode="json"))
+    queries.bin_entry(session, row)
+
+
+@router.post("/entries/{entry_id}/restore")
+def put_back(session: InTransaction, entry_id: UUID) -> EntryOut:
+    """Put an entry back where it was in the log."""
+    row = queries.one_entry(session, entry_id, deleted=True)
+    row.deleted_at = None
+    session.flush()
+    replay([data_of(e) for e in queries.entries_of(session, row.build_id)])
+    return entry_out(session, row)

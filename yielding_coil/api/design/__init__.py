@@ -1,0 +1,14 @@
+"""Designs: kept, predicted, made of."""
+
+from yielding_coil.api.design import designs, predictions
+
+ROUTERS = (
+    designs.router,
+    predictions.router,
+)
+
+__all__ = [
+    "ROUTERS",
+    "designs",
+    "predictions",
+]

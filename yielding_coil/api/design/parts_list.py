@@ -1,0 +1,79 @@
+"""How the parts of a design are made, as it travels."""
+
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, Field
+
+from yielding_coil.api.http import Figure
+
+
+class CoilMade(BaseModel):
+    """How to wind a coil. Lengths in metres; the reading is at the design's centre frequency.
+
+    `cut_m` is the wire to cut: a turn more than planned, both tails, some slack.
+    """
+
+    kind: Literal["coil"] = "coil"
+    key: str
+    turns: float
+    turns_exact: float
+    former_m: float
+    wire_name: str
+    touching: bool
+    pitch_m: float
+    winding_m: float
+    wire_m: float
+    tail_m: float
+    cut_m: float
+    bare_h: float
+    inductance_h: float
+    reads_at_hz: float
+    q: float
+    self_resonance_hz: float
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+
+
+class CapacitorMade(BaseModel):
+    """How to make a capacitor of coax, or which one to buy."""
+
+    kind: Literal["coax_capacitor", "capacitor"]
+    key: str
+    capacitance_f: float
+    # What the one in hand stands; null where none is taken from the drawer.
+    stands_v: float | None
+    coax_m: float | None
+    cut_m: float | None
+    cable_name: str | None
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+
+
+class WoundMade(BaseModel):
+    """Something wound on a ring: its turns, its core, and the most that it loses on a target."""
+
+    kind: Literal["ring_coil", "transformer"]
+    key: str
+    primary_turns: int
+    secondary_turns: int
+    wiring: str | None
+    mix: str
+    size: str
+    stack: int
+    loss_db: Figure
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+
+
+class LineMade(BaseModel):
+    """The feedline: its loss with this load, and matched."""
+
+    kind: Literal["line"] = "line"
+    key: str
+    cable_name: str
+    length_m: float
+    loss_db: Figure
+    matched_loss_db: float
+
+
+PartToMake = Annotated[CoilMade | CapacitorMade | WoundMade | LineMade, Field(discriminator="kind")]

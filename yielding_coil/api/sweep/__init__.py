@@ -1,0 +1,36 @@
+"""Sweeps in and out, what is drawn and read off them."""
+
+from yielding_coil.api.sweep import readings, sweeps
+from yielding_coil.api.sweep.cache import Antennas, antenna_of
+from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, SweepCurves, drawn_of
+from yielding_coil.api.sweep.readings import Floor, floor_of
+from yielding_coil.api.sweep.setups import SetupOut, setup_out
+from yielding_coil.api.sweep.sweeps import InUseError, Name, SweepOut, known_build, sweep_out
+
+ROUTERS = (
+    readings.router,
+    sweeps.router,
+)
+
+__all__ = [
+    "DRAWN",
+    "FEW",
+    "ROUTERS",
+    "Antennas",
+    "Curves",
+    "Fan",
+    "Floor",
+    "InUseError",
+    "Name",
+    "SetupOut",
+    "SweepCurves",
+    "SweepOut",
+    "antenna_of",
+    "drawn_of",
+    "floor_of",
+    "known_build",
+    "readings",
+    "setup_out",
+    "sweep_out",
+    "sweeps",
+]

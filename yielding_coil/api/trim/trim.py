@@ -1,0 +1,256 @@
+"""What the log of a build says of its wire: where its dips went, the next act, and whether to stop."""
+
+import json
+from typing import Annotated
+from uuid import UUID
+
+from fastapi import APIRouter, Query, Request
+from pydantic import BaseModel
+from sqlalchemy.orm import Session
+
+from yielding_coil import data
+from yielding_coil.api.build import EntryOut, entry_out
+from yielding_coil.api.http import RESPONSES, Figure, InTransaction, StopFinding, TrimFinding
+from yielding_coil.api.sweep import Antennas, SetupOut, setup_out
+from yielding_coil.api.trim.cuts import NextOut
+from yielding_coil.api.trim.meter_readings import EvidenceOut
+from yielding_coil.core import trim as core
+from yielding_coil.core.sweep import Sweep, SwrSweep
+from yielding_coil.core.target import Target
+from yielding_coil.core.wire import FORMS, HungWire, WireForm
+from yielding_coil.documents.design import Feedline, read_content
+from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay
+from yielding_coil.documents.meter_reading import SweepRead
+from yielding_coil.store import builds as build_queries
+from yielding_coil.store import designs as design_queries
+from yielding_coil.store import entries as queries
+from yielding_coil.store.entries import data_of, plan_of
+from yielding_coil.store.sweeps import is_in_bin
+from yielding_coil.store.tables import Build, Entry, Setup
+
+router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
+
+
+class TrailPoint(BaseModel):
+    """The wire between two acts: its leg, and where its dip was read; apart where conditions differ from now."""
+
+    leg_m: float
+    folded_m: float
+    dip_hz: float | None
+    swr: Figure
+    apart: bool
+    now: bool
+
+
+class LinkOut(BaseModel):
+    """One band of the wire as it now hangs."""
+
+    label: str
+    target_hz: float
+    leg_m: float
+    folded_m: float
+    dip_hz: float | None
+    settled: bool
+
+
+class TooHigh(BaseModel):
+    """Ways on from a wire that is too short; None where there is no such way, or it is not known."""
+
+    unfold_m: float | None
+    splice_m: float
+    coil_h: float | None
+    low_hz: float | None
+    high_hz: float | None
+    worst_swr: Figure
+
+
+class ResonanceThere(BaseModel):
+    """Where X is zero, against where SWR is lowest."""
+
+    frequency_hz: float
+    resistance_ohm: float
+    swr: Figure
+    lowest_hz: float
+    lowest_swr: Figure
+    together: bool
+
+
+class WithoutFolds(BaseModel):
+    """Where the dip would go were the folds cut off."""
+
+    dip_hz: float
+    low_hz: float
+    high_hz: float
+
+
+class TrimOut(BaseModel):
+    """One band of a wire: how it hangs, where its dip went, and what to do next."""
+
+    label: str
+    target_hz: float
+    low_hz: float
+    high_hz: float
+    swr_limit: float
+    rule_low_hz: float
+    rule_high_hz: float
+    form: WireForm
+    legs: int
+    hung: bool
+    link: int
+    rounds: int
+    links: list[LinkOut]
+    trail: list[TrailPoint]
+    dip_hz: float | None
+    dip_spread: float | None
+    lowest_swr: Figure
+    dial: EvidenceOut | None
+    next: NextOut | None
+    too_high: TooHigh | None
+    without_folds: WithoutFolds | None
+    resonance: ResonanceThere | None
+    stop: StopFinding | None
+    findings: list[TrimFinding]
+    setup: SetupOut | None
+    entries: list[EntryOut]
+
+
+@router.get("/builds/{build_id}/trim")
+def trim(
+    request: Request,
+    session: InTransaction,
+    build_id: UUID,
+    link: Annotated[int | None, Query(ge=0, le=11)] = None,
+    by: core.By = "fold",
+) -> TrimOut:
+    """How a band of this wire stands, and the next act; the first band that is not settled where none is named."""
+    kept = _Kept(request, session, build_queries.one_build(session, build_id))
+    log = kept.log()
+    found = core.advise(log, link, by)
+    band, target = found.band, found.band.target
+    acts = [d for d in kept.since if isinstance(d, CutData) and d.link == found.link]
+    return TrimOut(
+        label=target.label,
+        target_hz=band.wanted_hz,
+        low_hz=target.low_hz,
+        high_hz=target.high_hz,
+        swr_limit=target.swr_limit,
+        rule_low_hz=band.rule_low_hz,
+        rule_high_hz=band.rule_high_hz,
+        form=log.form,
+        legs=FORMS[log.form].legs,
+        hung=kept.hung is not None,
+        link=found.link,
+        rounds=len(acts),
+        links=[LinkOut.model_validate(each, from_attributes=True) for each in found.links],
+        trail=[TrailPoint.model_validate(each, from_attributes=True) for each in band.trail],
+        dip_hz=band.dip_hz,
+        dip_spread=band.dip_spread,
+        lowest_swr=band.lowest_swr,
+        dial=None if band.evidence is None else EvidenceOut.of(band.evidence),
+        next=None if band.next is None else NextOut.model_validate(band.next, from_attributes=True),
+        too_high=None if band.too_high is None else TooHigh.model_validate(band.too_high, from_attributes=True),
+        without_folds=None
+        if band.without_folds is None
+        else WithoutFolds.model_validate(band.without_folds, from_attributes=True),
+        resonance=None
+        if band.resonance is None
+        else ResonanceThere.model_validate(band.resonance, from_attributes=True),
+        stop=None if band.stop is None else StopFinding.model_validate(band.stop, from_attributes=True),
+        findings=[TrimFinding.model_validate(f, from_attributes=True) for f in band.findings],
+        setup=kept.setup,
+        entries=[entry_out(session, row) for row in kept.rows],
+    )
+
+
+class _Kept:
+    """The log of a build, read once."""
+
+    def __init__(self, request: Request, session: Session, build: Build) -> None:
+        self.request, self.session, self.build = request, session, build
+        self.rows = queries.entries_of(session, build.id)
+        said = [data_of(row) for row in self.rows]
+        self.hangs = replay(said)
+        starts = [i for i, each in enumerate(said) if isinstance(each, HungData)]
+        start = starts[-1] if starts else len(said)
+        last = said[start] if starts else None
+        # Bands that came or went since leave the lengths as hung without meaning.
+        self.changed = isinstance(last, HungData) and len(last.reach_m) != len(build.targets)
+        self.hung = last if isinstance(last, HungData) and not self.changed else None
+        self.start = start if self.hung is not None else len(said)
+        self.said = said
+
+    @property
+    def since(self) -> list[EntryIs]:
+        """What was logged since the wire went up."""
+        return self.said[self.start :]
+
+    @property
+    def setup(self) -> SetupOut | None:
+        """How it was read last."""
+        found = [self.session.get(Setup, row.setup_id) for row in self.rows[self.start :] if row.setup_id]
+        return setup_out(found[-1]) if found and found[-1] is not None else None
+
+    def log(self) -> core.TrimLog:
+        """For the core."""
+        plan = plan_of(self.build)
+        form: WireForm = self.hung.form if self.hung else plan.form
+        practice = FORMS[form].practice
+        targets = (Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in self.build.targets)
+        return core.TrimLog(
+            targets=tuple(sorted(targets, key=lambda t: -t.center_hz)),
+            hanging=self.hangs[-1] if self.hangs and self.hung else None,
+            readings=tuple(self._readings()),
+            form=form,
+            arrangement=plan.arrangement,
+            aim=plan.aim,
+            stop=plan.stop,
+            unit="ft" if build_queries.settings(self.session).units == "ft" else "m",
+            transformer=plan.transformer,
+            network=self._network(),
+            checks=tuple(d.passed for d in self.said if isinstance(d, CheckData)),
+            bands_changed=self.changed,
+            practice_metre_hz=None if practice is None else data.lengths()[practice].metre_hz,
+        )
+
+    def _readings(self) -> list[core.LogReading]:
+        rows = zip(self.rows, self.said, self.hangs, strict=True)
+        return [
+            self._reading(row, said, hanging)
+            for row, said, hanging in list(rows)[self.start :]
+            if isinstance(said, ReadingData) and hanging is not None
+        ]
+
+    def _reading(self, row: Entry, said: ReadingData, hanging: HungWire) -> core.LogReading:
+        setup = self.session.get(Setup, row.setup_id) if row.setup_id else None
+        by_meter = None if isinstance(said.reading, SweepRead) else said.reading.to_core()
+        return core.LogReading(
+            link=said.link,
+            hanging=hanging,
+            conditions=conditions_of(setup),
+            instrument=setup.instrument if setup else "",
+            evidence=by_meter,
+            sweep=self._sweep(row) if by_meter is None else None,
+        )
+
+    def _sweep(self, row: Entry) -> Sweep | SwrSweep | None:
+        """The sweep that was read, unless it was thrown away."""
+        if row.sweep_id is None or is_in_bin(self.session, row.sweep_id):
+            return None
+        antennas: Antennas = self.request.app.state.antennas
+        return antennas.sweep_of(self.request, row.sweep_id)
+
+    def _network(self) -> bool:
+        """Whether the chosen design puts more than a line below the wire."""
+        chosen = self.build.chosen_design_id
+        if chosen is None:
+            return False
+        content = read_content(design_queries.newest(self.session, chosen).content)
+        return any(not isinstance(e, Feedline) for e in content.elements)
+
+
+def conditions_of(setup: Setup | None) -> str:
+    """Plane, line and conditions as one text; the instrument does not move a dip."""
+    if setup is None:
+        return ""
+    words = {name: said for name, said in (setup.conditions or {}).items() if said}
+    return json.dumps([setup.plane, setup.line, words], sort_keys=True)

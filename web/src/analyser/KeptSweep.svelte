@@ -2,7 +2,8 @@
 	What became of a sweep: kept, and offered as the baseline of its build or of a new one when it is good.
 -->
 <script lang="ts">
-	import { answer, api, type Build, type Schemas, type Sweep } from '../lib/api/client';
+	import { answer, api, type Build, type Sweep } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { meaningText } from './words';
 
@@ -24,23 +25,20 @@
 
 	let typed = $state<string | null>(null);
 	const buildName = $derived(typed ?? suggestion);
-	let meaning = $state.raw<Schemas['Meaning'] | null>(null);
-
-	async function ask(
-		calibration_id: string,
-		sweep_id: string,
-		frequency_hz: number
-	): Promise<void> {
-		meaning = await answer(
-			api.GET('/api/calibrations/{calibration_id}/meaning', {
-				params: { path: { calibration_id }, query: { sweep_id, frequency_hz } }
-			})
-		);
-	}
-	// Asks what the residual means for this antenna, once the sweep is there.
-	$effect(() => {
-		if (checkedId && dipHz) void ask(checkedId, sweep.id, dipHz).catch(() => undefined);
-	});
+	// What the residual means for this antenna, once the sweep is there.
+	const meant = latest(
+		() =>
+			checkedId && dipHz
+				? { calibration_id: checkedId, sweep_id: sweep.id, frequency_hz: dipHz }
+				: null,
+		({ calibration_id, ...query }) =>
+			answer(
+				api.GET('/api/calibrations/{calibration_id}/meaning', {
+					params: { path: { calibration_id }, query }
+				})
+			)
+	);
+	const meaning = $derived(meant.value);
 </script>
 
 <section class="sheet" aria-label="Kept">

@@ -4,7 +4,8 @@
 <script lang="ts">
 	import { scaleLinear, scaleLog } from 'd3-scale';
 
-	import { answer, api, type Build, type Curves } from '../lib/api/client';
+	import { answer, api, type Build } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { path } from '../lib/charts/curve';
 	import { megahertz, percent, swr } from '../lib/units/format';
 
@@ -18,7 +19,6 @@
 
 	let { build, onbin, onduplicate }: Props = $props();
 
-	let curves = $state.raw<Curves | null>(null);
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
 	const matched = $derived(build.chosen_design_id !== null && build.share !== null);
 	const at = $derived(
@@ -37,17 +37,17 @@
 	);
 	const bands = $derived(build.targets.map((t) => t.label).join(', '));
 
-	async function draw(id: string): Promise<void> {
-		curves = await answer(
-			api.GET('/api/sweeps/{sweep_id}/curves', {
-				params: { path: { sweep_id: id }, query: { points: 160 } }
-			})
-		).catch(() => null);
-	}
 	// The picture comes after the words: a shelf should not wait for its curves.
-	$effect(() => {
-		if (sweep) void draw(sweep.id);
-	});
+	const drawn = latest(
+		() => sweep?.id ?? null,
+		(sweep_id) =>
+			answer(
+				api.GET('/api/sweeps/{sweep_id}/curves', {
+					params: { path: { sweep_id }, query: { points: 160 } }
+				})
+			)
+	);
+	const curves = $derived(drawn.value);
 
 	const x = $derived(scaleLinear([sweep?.low_hz ?? 0, sweep?.high_hz ?? 1], [0, 220]));
 	const size = $derived(

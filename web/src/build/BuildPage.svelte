@@ -2,7 +2,8 @@
 	A build: header, tape, and the desk of its stage. Build, designs and marker are shared by its desks.
 -->
 <script lang="ts">
-	import { answer, api, Refused, type Build, type Design, type Target } from '../lib/api/client';
+	import { answer, api, Refused, type Build } from '../lib/api/client';
+	import { BuildState, giveBuild } from '../lib/build/buildState.svelte';
 	import { server } from '../lib/api/server.svelte';
 	import NameField from '../lib/controls/NameField.svelte';
 	import { singleKey } from '../lib/shell/view.svelte';
@@ -25,25 +26,16 @@
 
 	let { buildId, stage }: Props = $props();
 
-	let build = $state.raw<Build | null>(null);
-	let designs = $state.raw<Design[]>([]);
+	// svelte-ignore state_referenced_locally
+	const page = giveBuild(new BuildState(buildId));
+	const build = $derived(page.ready ? page.build : null);
 	let problem = $state<string | null>(null);
 	let inBin = $state(false);
-	let markerHz = $state(0);
 
 	async function load(): Promise<void> {
 		try {
-			const at = { params: { path: { build_id: buildId } } };
-			const [found, kept] = await Promise.all([
-				answer(api.GET('/api/builds/{build_id}', at)),
-				answer(api.GET('/api/builds/{build_id}/designs', at))
-			]);
-			build = found;
-			designs = kept;
+			await page.load();
 			problem = null;
-			const asked = Number(router.place.query.get('marker'));
-			const first = found.targets[0] as Target;
-			markerHz = asked > 0 ? asked * 1e6 : (first.low_hz + first.high_hz) / 2;
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			problem = why.message;
@@ -53,12 +45,6 @@
 	}
 	void load();
 
-	async function reload(): Promise<void> {
-		build = await answer(
-			api.GET('/api/builds/{build_id}', { params: { path: { build_id: buildId } } })
-		);
-	}
-
 	async function restore(): Promise<void> {
 		await answer(
 			api.POST('/api/builds/{build_id}/restore', { params: { path: { build_id: buildId } } })
@@ -67,40 +53,14 @@
 		await load();
 	}
 
-	function mark(hz: number, settled: boolean): void {
-		markerHz = hz;
-		if (settled) router.note({ marker: (hz / 1e6).toFixed(4) });
-	}
-
-	type Changes = Partial<
-		Pick<
-			Build,
-			'power_w' | 'mode' | 'targets' | 'chosen_design_id' | 'baseline_sweep_id' | 'name' | 'wire'
-		>
-	>;
-	async function change(changes: Changes): Promise<void> {
-		if (!build) return;
-		build = await answer(
-			api.PATCH('/api/builds/{build_id}', {
-				params: { path: { build_id: build.id } },
-				body: { revision: build.revision, ...changes }
-			})
-		);
-	}
-
+	const contents = $derived(page.designs.map((d) => d.revision.content));
 	const done = $derived<Stage[]>(
 		build
 			? [
 					...(build.wire ? (['wire'] as Stage[]) : []),
 					...(build.sweeps.length > 0 ? (['sweep'] as Stage[]) : []),
-					...(designs.some((d) => parts(d.revision.content).length > 0)
-						? (['match'] as Stage[])
-						: []),
-					...(designs.some(
-						(d) =>
-							d.revision.content.elements.some(isWound) ||
-							(d.revision.content.beside ?? []).length > 0
-					)
+					...(contents.some((c) => parts(c).length > 0) ? (['match'] as Stage[]) : []),
+					...(contents.some((c) => c.elements.some(isWound) || (c.beside ?? []).length > 0)
 						? (['wind'] as Stage[])
 						: [])
 				]
@@ -121,7 +81,7 @@
 <Header>
 	{#snippet title()}
 		{#if build}
-			<NameField what="build" name={build.name} onrename={(name) => change({ name })} />
+			<NameField what="build" name={build.name} onrename={(name) => page.change({ name })} />
 		{/if}
 	{/snippet}
 	{#snippet tools()}
@@ -133,12 +93,12 @@
 				kind="power"
 				shown="{Number(present.power_w.toFixed(1))} W"
 				width={6}
-				onsettle={(power_w) => change({ power_w })}
+				onsettle={(power_w) => page.change({ power_w })}
 			/>
 			<select
 				aria-label="Mode"
 				value={present.mode}
-				onchange={(event) => change({ mode: event.currentTarget.value as Build['mode'] })}
+				onchange={(event) => page.change({ mode: event.currentTarget.value as Build['mode'] })}
 			>
 				<option value="speech">speech</option>
 				<option value="telegraphy">telegraphy</option>
@@ -157,41 +117,17 @@
 		</Note>
 	{:else if build}
 		{#if stage === 'wire'}
-			<LazyPage
-				page={() => import('../wire/WireDesk.svelte')}
-				given={{ build, onchange: change }}
-			/>
+			<LazyPage page={() => import('../wire/WireDesk.svelte')} given={{}} />
 		{:else if stage === 'trim'}
-			<LazyPage
-				page={() => import('../trim/TrimDesk.svelte')}
-				given={{ build, onchange: change, onreload: reload }}
-			/>
+			<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
 		{:else if stage === 'wind'}
-			{@const present = build}
-			<LazyPage
-				page={() => import('../winding/WindDesk.svelte')}
-				given={{
-					build: present,
-					designs,
-					markerHz,
-					onmarker: mark,
-					onchange: change,
-					ondesigns: (list: Design[]) => (designs = list)
-				}}
-			/>
+			<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
 		{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
-			<NoSweepYet {build} onchange={change} onreload={reload} />
+			<NoSweepYet />
 		{:else if stage === 'match'}
-			<MatchDesk
-				{build}
-				bind:designs
-				{markerHz}
-				onmarker={mark}
-				onchange={change}
-				onreload={reload}
-			/>
+			<MatchDesk />
 		{:else}
-			<SweepDesk {build} {markerHz} onmarker={mark} onchange={change} onreload={reload} />
+			<SweepDesk />
 		{/if}
 	{:else}
 		<p class="wait">Looking for the build…</p>

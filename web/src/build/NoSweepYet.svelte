@@ -2,17 +2,13 @@
 	The sweep and match desks of a build that was not swept yet: the first step, and ways to take it.
 -->
 <script lang="ts">
-	import { type Build, problemText, type Sweep } from '../lib/api/client';
+	import { problemText, type Sweep } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import DropZone from '../sweep/DropZone.svelte';
 
-	interface Props {
-		build: Build;
-		onchange: (changes: Partial<Pick<Build, 'baseline_sweep_id'>>) => Promise<void>;
-		onreload: () => Promise<void>;
-	}
-
-	let { build, onchange, onreload }: Props = $props();
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const newest = $derived(build.sweeps.filter((s) => s.carries === 'impedance').at(-1));
 	let problem = $state<string | null>(null);
@@ -22,12 +18,12 @@
 		const first = sweeps[0];
 		if (!first) return;
 		try {
-			await onchange({ baseline_sweep_id: first.id });
+			await page.change({ baseline_sweep_id: first.id });
 			problem = null;
 		} catch (why) {
 			problem = problemText(why);
 		}
-		await onreload();
+		await page.reload();
 	}
 </script>
 

@@ -10,6 +10,7 @@
 		type RevisionHead,
 		problemText
 	} from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import NameField from '../lib/controls/NameField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { percent, swr } from '../lib/units/format';
@@ -32,9 +33,8 @@
 
 	let { design, designs, laid, onlay, onopen, ontake, onchange }: Props = $props();
 
-	let heads = $state.raw<RevisionHead[]>([]);
 	let all = $state(false);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	let contents = $state.raw<{ key: string; name: string; content: Revision['content'] }[]>([]);
 	const told = $derived(
 		contents
@@ -47,27 +47,26 @@
 	let binned = $state.raw<Design | null>(null);
 
 	const path = $derived({ design_id: design.id });
-	const shown = $derived(all ? heads : heads.slice(0, 5));
 
 	async function tryTo(act: () => Promise<unknown>): Promise<void> {
 		try {
 			await act();
-			problem = null;
+			refused = null;
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 
-	async function load(id: string): Promise<void> {
-		heads = await answer(
-			api.GET('/api/designs/{design_id}/revisions', { params: { path: { design_id: id } } })
-		);
-	}
 	// Read anew when another revision is kept or another design opened.
-	$effect(() => {
-		void design.revision.number;
-		void tryTo(() => load(design.id));
-	});
+	const states = latest(
+		() => ({ design_id: design.id, newest: design.revision.number }),
+		({ design_id }) =>
+			answer(api.GET('/api/designs/{design_id}/revisions', { params: { path: { design_id } } })),
+		{ keeps: true }
+	);
+	const heads = $derived(states.value ?? []);
+	const shown = $derived(all ? heads : heads.slice(0, 5));
+	const problem = $derived(refused ?? states.problem);
 
 	const one = (number: number) =>
 		answer(
@@ -102,7 +101,7 @@
 				body: { label: text }
 			})
 		);
-		await load(design.id);
+		states.again();
 	}
 
 	async function rename(other: Design, name: string): Promise<void> {

@@ -1,7 +1,7 @@
 /** What is seen at each place of the system at the marker: numbers read off received curves, put in order for the eye. */
 
 import type { Content, Prediction, Station } from '../lib/api/client';
-import { valueAt } from '../lib/charts/curve';
+import { lowest, valueAt } from '../lib/charts/curve';
 import { type LengthUnit, length, megahertz } from '../lib/units/format';
 import { feedline, isWound, parts, woundName, woundTitle } from './content';
 import { lineLoss } from './words';
@@ -144,4 +144,18 @@ export function stopsOf({
 			: []),
 		stop('radio', 'Radio', `${megahertz(markerHz)} MHz`, last)
 	];
+}
+
+/** Where a prediction dips, and its worst SWR in the targets. */
+export function standingOf(prediction: Prediction | null): {
+	dipHz: number | null;
+	worst: number | null;
+} {
+	const box = prediction?.stations[prediction.box];
+	if (!prediction || !box) return { dipHz: null, worst: null };
+	const worst = prediction.targets.map((t) => t.worst_swr ?? null);
+	return {
+		dipHz: lowest(box.frequency_hz, box.swr),
+		worst: worst.includes(null) ? null : Math.max(...(worst as number[]))
+	};
 }

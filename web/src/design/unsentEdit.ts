@@ -2,22 +2,22 @@
 
 import type { Content } from '../lib/api/client';
 
-export interface Pending {
+export interface UnsentEdit {
 	edited: number;
 	content: Content;
 }
 
 const nameOf = (designId: string) => `pending:${designId}`;
 
-export function keepPending(designId: string, pending: Pending): void {
+export function keepUnsent(designId: string, edit: UnsentEdit): void {
 	try {
-		localStorage.setItem(nameOf(designId), JSON.stringify(pending));
+		localStorage.setItem(nameOf(designId), JSON.stringify(edit));
 	} catch {
 		// A browser that keeps nothing still holds the edit as long as the page is open.
 	}
 }
 
-export function dropPending(designId: string): void {
+export function dropUnsent(designId: string): void {
 	try {
 		localStorage.removeItem(nameOf(designId));
 	} catch {
@@ -26,9 +26,9 @@ export function dropPending(designId: string): void {
 }
 
 /** An edit left behind by a page that was closed, or null. */
-export function pendingOf(designId: string): Pending | null {
+export function unsentOf(designId: string): UnsentEdit | null {
 	try {
-		const kept = JSON.parse(localStorage.getItem(nameOf(designId)) ?? 'null') as Pending | null;
+		const kept = JSON.parse(localStorage.getItem(nameOf(designId)) ?? 'null') as UnsentEdit | null;
 		return kept && typeof kept.edited === 'number' && kept.content ? kept : null;
 	} catch {
 		return null;

@@ -5,6 +5,7 @@
 	import { onDestroy } from 'svelte';
 
 	import { answer, api, type Piece, type Schemas, type Sweep, type Trade } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { figures, megahertz, quantity, tolerance } from '../lib/units/format';
@@ -41,8 +42,14 @@
 	let turns = $state([11, 3]);
 	let sweeps = $state.raw<(Sweep | null)[]>([null, null]);
 	let alone = $state.raw<Sweep | null>(null);
-	let found = $state.raw<Schemas['RingOut'] | null>(null);
-	let part = $state.raw<Schemas['PartOut'] | null>(null);
+	const rings = new Latest((body: Schemas['RingIn']) =>
+		answer(api.POST('/api/characterisations/ring', { body }))
+	);
+	const parts = new Latest((body: Schemas['PartIn']) =>
+		answer(api.POST('/api/characterisations/part', { body }))
+	);
+	const found = $derived(rings.value);
+	const part = $derived(parts.value);
 	let name = $state('');
 
 	// Another kind of thing: what was swept was not of it.
@@ -51,7 +58,7 @@
 		if (of === kind) return;
 		of = kind;
 		alone = null;
-		part = null;
+		parts.clear();
 		bench.problem = null;
 	});
 
@@ -86,16 +93,13 @@
 	async function takePart(sweep: Sweep | null): Promise<void> {
 		if (!sweep || kind === 'core' || kind === 'material') return;
 		alone = sweep;
-		part = null;
-		part = await answer(
-			api.POST('/api/characterisations/part', { body: { kind, sweep_id: sweep.id } })
-		);
+		parts.clear();
+		await parts.ask({ kind, sweep_id: sweep.id });
 	}
 	async function work(): Promise<void> {
-		found = null;
 		const wound = sweeps.flatMap((s, i) => (s ? [{ turns: turns[i] ?? 1, sweep_id: s.id }] : []));
-		if (!wound.length) return;
-		found = await answer(api.POST('/api/characterisations/ring', { body: { size, stack, wound } }));
+		rings.clear();
+		if (wound.length) await rings.ask({ size, stack, wound });
 	}
 	function setTurns(at: number, count: number): void {
 		turns[at] = count;

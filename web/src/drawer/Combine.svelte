@@ -2,22 +2,19 @@
 	A capacitor that is wanted, made of one or two: by value, tolerance and voltage.
 -->
 <script lang="ts">
-	import { answer, api, type Schemas } from '../lib/api/client';
+	import { answer, api } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, quantity, tolerance } from '../lib/units/format';
 	import { combinedName } from './words';
 
 	let wanted = $state(120e-12);
 	let volts = $state(500);
-	let found = $state.raw<Schemas['CombinationsOut'] | null>(null);
-
-	async function look(capacitance_f: number, voltage_v: number): Promise<void> {
-		found = await answer(
-			api.POST('/api/combinations', { body: { capacitance_f, voltage_v, within: 0.1 } })
-		);
-	}
-	// What makes it follows what is wanted.
-	$effect(() => void look(wanted, volts).catch(() => (found = null)));
+	const combinations = latest(
+		() => ({ capacitance_f: wanted, voltage_v: volts, within: 0.1 }),
+		(body) => answer(api.POST('/api/combinations', { body }))
+	);
+	const found = $derived(combinations.value);
 
 	const lists = $derived([
 		{ title: 'From your drawer', rows: found?.own ?? [] },

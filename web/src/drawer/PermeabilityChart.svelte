@@ -3,7 +3,10 @@
 -->
 <script lang="ts">
 	import type { Schemas } from '../lib/api/client';
-	import { band, path } from '../lib/charts/curve';
+	import { held } from '../lib/charts/frame';
+	import Curve from '../lib/charts/marks/Curve.svelte';
+	import CurveName from '../lib/charts/marks/CurveName.svelte';
+	import Fan from '../lib/charts/marks/Fan.svelte';
 	import Plot from '../lib/charts/Plot.svelte';
 
 	let { found }: { found: Schemas['RingOut'] } = $props();
@@ -21,15 +24,21 @@
 	const top = $derived(10 ** Math.ceil(Math.log10(Math.max(...found.real, ...found.imaginary))));
 	const bottom = $derived(top / 1000);
 	const ticks = $derived([bottom, bottom * 10, bottom * 100, top]);
-	const cut = (values: number[]) => values.map((v) => Math.max(bottom, Math.min(v, top)));
+	const cut = (values: number[]) => held(values, bottom, top);
 	const rows = $derived([
-		{ name: 'μ′', value: found.real, error: found.real_error, table: found.table_real, tone: 'b' },
+		{
+			name: 'μ′',
+			value: found.real,
+			error: found.real_error,
+			table: found.table_real,
+			hue: 'blueprint' as const
+		},
 		{
 			name: 'μ″',
 			value: found.imaginary,
 			error: found.imaginary_error,
 			table: found.table_imaginary,
-			tone: 'h'
+			hue: 'heat' as const
 		}
 	]);
 	const less = (a: number[], b: number[]) => a.map((v, i) => v - (b[i] ?? 0));
@@ -46,16 +55,22 @@
 	log
 	logX
 >
-	{#snippet marks({ x, y })}
+	{#snippet marks(plot)}
 		{#each rows as row (row.name)}
-			<path
-				class="fan {row.tone}"
-				d={band(f, cut(less(row.value, row.error)), cut(more(row.value, row.error)), x, y, top)}
+			<Fan
+				{plot}
+				hz={f}
+				low={cut(less(row.value, row.error))}
+				high={cut(more(row.value, row.error))}
+				{top}
+				hue="soft"
 			/>
-			{#if row.table}<path class="table" d={path(f, cut(row.table), x, y)} />{/if}
-			<path class="curve {row.tone}" d={path(f, cut(row.value), x, y)} />
-			<text class={row.tone} x={x(f[3] ?? 1e6)} y={y(cut(row.value)[3] ?? bottom) + 18}
-				>{row.name}</text
+			{#if row.table}
+				<Curve {plot} of="table" hz={f} values={cut(row.table)} hue="ink" width={1.5} dash="2 3" />
+			{/if}
+			<Curve {plot} of="curve" hz={f} values={cut(row.value)} hue={row.hue} width={2.5} />
+			<CurveName x={plot.x(f[3] ?? 1e6)} y={plot.y(cut(row.value)[3] ?? bottom) + 18} hue={row.hue}
+				>{row.name}</CurveName
 			>
 		{/each}
 	{/snippet}
@@ -65,40 +80,3 @@
 		? 'Dotted: the table’s likeliest mix.'
 		: 'No mix of the table is like it.'}
 </p>
-
-<style>
-	path {
-		fill: none;
-	}
-	.curve {
-		stroke-width: 2.5;
-	}
-	.curve.b {
-		stroke: var(--blueprint);
-	}
-	.curve.h {
-		stroke: var(--heat);
-	}
-	.fan {
-		fill: var(--line);
-		opacity: 0.7;
-	}
-	.table {
-		stroke: var(--ink);
-		stroke-width: 1.5;
-		stroke-dasharray: 2 3;
-	}
-	text {
-		font-size: var(--size-13);
-		font-weight: 700;
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-	text.b {
-		fill: var(--blueprint);
-	}
-	text.h {
-		fill: var(--heat-ink);
-	}
-</style>

@@ -4,7 +4,8 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 
-	import { answer, api, type LineOut, type Schemas, type Sweep } from '../lib/api/client';
+	import { answer, api, type Schemas, type Sweep } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import { valueAt } from '../lib/charts/curve';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
@@ -23,12 +24,47 @@
 	const sweeps = $state<Record<Slot, Sweep | null>>({ open: null, short: null });
 	let lengthM = $state<number | null>(null);
 	let velocity = $state(0.66);
-	let found = $state.raw<LineOut | null>(null);
-	let end = $state.raw<Schemas['EndOut'] | null>(null);
+	interface Question {
+		/** Sweeps with the far end open and shorted. */
+		open: string | null;
+		short: string | null;
+		length_m: number | null;
+		velocity_factor: number;
+	}
 	let own = $state.raw<Schemas['PieceOut'][]>([]);
 	let name = $state('');
 	let saved = $state<string | null>(null);
 	let markerHz = $state(14e6);
+
+	/** Whatever can be said with what is there; an answer about other sweeps or another length is dropped. */
+	const findings = new Latest(
+		async ({ open, short, length_m, velocity_factor }: Question) => {
+			const endOf = (sweep_id: string, vf: number) =>
+				answer(api.POST('/api/lines/ends', { body: { sweep_id, velocity_factor: vf } }));
+			if (open === null || short === null) {
+				return { line: null, end: await endOf((open ?? short) as string, velocity_factor) };
+			}
+			const line = await answer(
+				api.POST('/api/lines', {
+					body: {
+						open_sweep_id: open,
+						short_sweep_id: short,
+						length_m,
+						velocity_factor: length_m === null ? velocity_factor : null
+					}
+				})
+			);
+			const end = await endOf(open, Math.min(1, line.velocity_factor ?? velocity_factor));
+			return { line, end };
+		},
+		{
+			took: ({ line }) => {
+				if (line) markerHz = Math.min(line.high_hz, Math.max(line.low_hz, markerHz));
+			}
+		}
+	);
+	const found = $derived(findings.value?.line ?? null);
+	const end = $derived(findings.value?.end ?? null);
 
 	async function pieces(): Promise<void> {
 		own = await answer(api.GET('/api/pieces', { params: { query: { kind: 'cable' } } }));
@@ -64,7 +100,7 @@
 					setup: { plane: 'bench', line: null, conditions: {} }
 				}
 			});
-			if (last.found?.sweep) take(slot, last.found?.sweep);
+			if (last.found?.sweep) take(slot, last.found.sweep);
 		});
 	}
 
@@ -74,40 +110,16 @@
 		void work();
 	}
 
-	/** Whatever can be said with what is there. */
 	async function work(): Promise<void> {
 		const { open, short } = sweeps;
-		await bench.attempt(async () => {
-			const one = open ?? short;
-			if (one) {
-				end = await answer(
-					api.POST('/api/lines/ends', {
-						body: { sweep_id: one.id, velocity_factor: found?.velocity_factor ?? velocity }
-					})
-				);
-			}
-			if (!open || !short) return;
-			found = null;
-			found = await answer(
-				api.POST('/api/lines', {
-					body: {
-						open_sweep_id: open.id,
-						short_sweep_id: short.id,
-						length_m: lengthM,
-						velocity_factor: lengthM === null ? velocity : null
-					}
-				})
-			);
-			markerHz = Math.min(found.high_hz, Math.max(found.low_hz, markerHz));
-			end = await answer(
-				api.POST('/api/lines/ends', {
-					body: {
-						sweep_id: open.id,
-						velocity_factor: Math.min(1, found.velocity_factor ?? velocity)
-					}
-				})
-			);
-		});
+		if (!open && !short) return;
+		const question = {
+			open: open?.id ?? null,
+			short: short?.id ?? null,
+			length_m: lengthM,
+			velocity_factor: velocity
+		};
+		await bench.attempt(() => findings.ask(question));
 	}
 
 	async function keep(): Promise<void> {

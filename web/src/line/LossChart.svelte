@@ -5,7 +5,9 @@
 	import { scaleLinear } from 'd3-scale';
 
 	import type { LineOut } from '../lib/api/client';
-	import { extent, path, valueAt } from '../lib/charts/curve';
+	import { extent, valueAt } from '../lib/charts/curve';
+	import Curve from '../lib/charts/marks/Curve.svelte';
+	import CurveName from '../lib/charts/marks/CurveName.svelte';
 	import Plot from '../lib/charts/Plot.svelte';
 
 	interface Props {
@@ -36,37 +38,15 @@
 	ticks={axis.ticks(5)}
 	tickText={(v) => `${v}`}
 >
-	{#snippet marks({ x, y })}
-		<path class="seen" d={path(line.frequency_hz, line.loss_seen_db, x, y)} />
-		<path class="law" d={path(line.frequency_hz, line.matched_loss_db, x, y)} />
-		<text
-			class="name"
-			text-anchor="end"
-			x={x(nameHz)}
-			y={y(valueAt(line.frequency_hz, line.matched_loss_db, nameHz) ?? 0) - 14}
-			>loss in dB: solid as each frequency shows it, dashed the law through all</text
+	{#snippet marks(plot)}
+		{@const hz = line.frequency_hz}
+		<Curve {plot} of="seen" {hz} values={line.loss_seen_db} hue="blueprint" width={1.5} />
+		<Curve {plot} of="law" {hz} values={line.matched_loss_db} hue="copper" width={2.5} dash="8 4" />
+		<CurveName
+			anchor="end"
+			x={plot.x(nameHz)}
+			y={plot.y(valueAt(hz, line.matched_loss_db, nameHz) ?? 0) - 14}
+			hue="ink">loss in dB: solid as each frequency shows it, dashed the law through all</CurveName
 		>
 	{/snippet}
 </Plot>
-
-<style>
-	path {
-		fill: none;
-	}
-	.seen {
-		stroke: var(--blueprint);
-		stroke-width: 1.5;
-	}
-	.law {
-		stroke: var(--copper);
-		stroke-width: 2.5;
-		stroke-dasharray: 8 4;
-	}
-	.name {
-		font-size: var(--size-12);
-		fill: var(--ink);
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-</style>

@@ -2,7 +2,8 @@
 	The same length of every coax in place of the present one: what each turns to heat, as bars, and what the radio reads.
 -->
 <script lang="ts">
-	import { answer, api, type Content, type FeedlineRow } from '../lib/api/client';
+	import { answer, api, type Content } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { length, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
@@ -17,18 +18,14 @@
 
 	let { content, lengthM, powerW, ontake }: Props = $props();
 
-	let rows = $state.raw<FeedlineRow[]>([]);
+	const feedlines = latest(
+		() => ({ content, power_w: powerW }),
+		(body) => answer(api.POST('/api/feedlines', { body }))
+	);
+	const rows = $derived(feedlines.value ?? []);
 	const most = $derived(Math.max(...rows.map((r) => r.loss_w ?? 0), 1e-9));
 	const here = $derived(rows.find((r) => r.here));
 	const best = $derived(rows[0]);
-
-	async function look(asked: Content, power_w: number): Promise<void> {
-		rows = await answer(api.POST('/api/feedlines', { body: { content: asked, power_w } }));
-	}
-	// Asks when the design or the power has changed.
-	$effect(() => {
-		void look(content, powerW).catch(() => undefined);
-	});
 </script>
 
 {#if rows.length}

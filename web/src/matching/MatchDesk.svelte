@@ -6,13 +6,13 @@
 		answer,
 		api,
 		Refused,
-		type Build,
 		type Content,
 		type Design,
 		type Piece,
 		type Schemas,
 		type Station
 	} from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -27,7 +27,7 @@
 	import HistoryPanel from '../design/HistoryPanel.svelte';
 	import MatchCharts from './MatchCharts.svelte';
 	import PartRuler from './PartRuler.svelte';
-	import { at, partNames, point, roadOf, stopsOf } from '../design/stations';
+	import { at, partNames, point, roadOf, standingOf, stopsOf } from '../design/stations';
 	import SideBySide from './SideBySide.svelte';
 	import {
 		chartRange,
@@ -41,20 +41,15 @@
 	import Verdict from './Verdict.svelte';
 	import { targetText } from '../design/words';
 	import { moved } from './words';
-	import { standingOf, walkByKey, Work } from '../design/designEditor.svelte';
+	import { networksFor } from '../design/compared.svelte';
+	import { DesignEditor } from '../design/designEditor.svelte';
+	import { walkByKey } from '../design/saving.svelte';
 
-	interface Props {
-		build: Build;
-		designs: Design[];
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		/** Keeps changes of the build. */
-		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
-		/** Reads the build anew, as after its chosen design went to the bin. */
-		onreload: () => Promise<void>;
-	}
-
-	let { build, designs = $bindable(), markerHz, onmarker, onchange, onreload }: Props = $props();
+	const page = openBuild();
+	const build = $derived(page.build);
+	const designs = $derived(page.designs);
+	const markerHz = $derived(page.markerHz);
+	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
 	let cables = $state.raw<Schemas['CableOut'][]>([]);
 	let wires = $state.raw<Schemas['WireOut'][]>([]);
@@ -83,17 +78,14 @@
 		return chartRange(targets, sweep?.low_hz ?? 0, sweep?.high_hz ?? 1e9);
 	});
 	// One object for the life of the desk; it reads power and range when it asks.
-	const work: Work = new Work(
-		// svelte-ignore state_referenced_locally
-		build.id,
+	const work: DesignEditor = new DesignEditor(
+		page.id,
 		() => ({ power_w: build.power_w, low_hz: range.lowHz, high_hz: range.highHz }),
-		(kept) => {
-			const known = designs.some((d) => d.id === kept.id);
-			designs = known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept];
-		}
+		(kept) => page.keep(kept)
 	);
 
 	function open(design: Design): void {
+		for (const { key } of laid) laying[key] = (laying[key] ?? 0) + 1;
 		laid = [];
 		work.open(design);
 		router.note({ design: design.id, revision: null });
@@ -101,7 +93,9 @@
 
 	/** States and designs laid over the charts: their keys, names, and what they do. */
 	let laid = $state.raw<{ key: string; name: string; station: Station }[]>([]);
+	const laying: Record<string, number> = {};
 	async function lay(key: string, name: string, other: Content | null): Promise<void> {
+		const mine = (laying[key] = (laying[key] ?? 0) + 1);
 		laid = laid.filter((l) => l.key !== key);
 		if (!other) return;
 		try {
@@ -118,10 +112,11 @@
 				})
 			);
 			const station = found.stations[found.box];
+			// Taken off again, or asked for anew, while this was under way: a late one does not come back.
+			if (laying[key] !== mine) return;
 			if (station) laid = [...laid.filter((l) => l.key !== key), { key, name, station }];
 		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			work.problem = why.message;
+			work.refuse(why);
 		}
 	}
 
@@ -137,8 +132,7 @@
 			);
 			await lay(`r${number}`, found.label || `state ${number}`, found.content);
 		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			work.problem = why.message;
+			work.refuse(why);
 		}
 	}
 
@@ -155,7 +149,7 @@
 			reading_spread: 0.02
 		};
 		try {
-			const found = await work.ask(bare, build.power_w);
+			const found = await networksFor(bare, build.power_w);
 			const best = found[0];
 			if (!best?.content) {
 				refused = best?.refused ?? 'no network matches this wire there';
@@ -167,7 +161,7 @@
 					body: { name: shapeName(best), content: best.content }
 				})
 			);
-			designs = [...designs, design];
+			page.keep(design);
 			open(design);
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
@@ -201,7 +195,7 @@
 		work.compare();
 	});
 
-	const prediction = $derived(work.prediction);
+	const prediction = $derived(work.predicted.prediction);
 	const stations = $derived(prediction?.stations ?? []);
 	const antenna = $derived(stations[0]);
 	const box = $derived(prediction ? stations[prediction.box] : undefined);
@@ -237,17 +231,20 @@
 	);
 	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
 
+	let choices = 0;
 	async function choose(id: string): Promise<void> {
+		const mine = ++choices;
 		try {
 			// Read anew: it may have changed elsewhere since this page was opened.
 			const path = { design_id: id };
 			const design = await answer(api.GET('/api/designs/{design_id}', { params: { path } }));
-			designs = designs.map((d) => (d.id === id ? design : d));
+			page.keep(design);
+			// Another one was chosen meanwhile: that one is open.
+			if (mine !== choices) return;
 			open(design);
-			await onchange({ chosen_design_id: id });
+			await page.change({ chosen_design_id: id });
 		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			work.problem = why.message;
+			work.refuse(why);
 		}
 	}
 </script>
@@ -289,7 +286,7 @@
 					>
 				</Note>
 			{/if}
-			{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+			{#if work.saving.news}<Note kind="news">{work.saving.news}</Note>{/if}
 			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 			<MatchCharts
 				{range}
@@ -299,9 +296,9 @@
 				{antenna}
 				{box}
 				radio={line ? radio : undefined}
-				ceiling={line ? work.prediction?.ceiling : null}
+				ceiling={line ? prediction?.ceiling : null}
 				former={shift ? formerBox : undefined}
-				yielded={work.yielded}
+				yielded={work.predicted.yielded}
 				{shift}
 				{laid}
 				{floors}
@@ -345,8 +342,10 @@
 					</div>
 					<div class="row">
 						{#if !content.elements.some(isWound)}
-							<button class="button main" disabled={!work.candidates} onclick={() => work.best()}
-								>Best over band</button
+							<button
+								class="button main"
+								disabled={!work.compared.candidates}
+								onclick={() => work.best()}>Best over band</button
 							>
 							<button class="button" onclick={() => work.exactAt(markerHz)}>At marker</button>
 						{/if}
@@ -364,11 +363,11 @@
 							<button
 								class="button"
 								aria-expanded={beside}
-								disabled={!work.candidates}
+								disabled={!work.compared.candidates}
 								onclick={() => (beside = !beside)}>Side by side</button
 							>
 						{/if}
-						<span class="saved" role="status">{work.saved ?? ''}</span>
+						<span class="saved" role="status">{work.saving.saved ?? ''}</span>
 					</div>
 				</section>
 				<section class="sheet chart">
@@ -383,9 +382,9 @@
 					/>
 				</section>
 			</div>
-			{#if beside && work.candidates}
+			{#if beside && work.compared.candidates}
 				<SideBySide
-					candidates={work.candidates}
+					candidates={work.compared.candidates}
 					{content}
 					{range}
 					powerW={build.power_w}
@@ -401,10 +400,10 @@
 					onopen={choose}
 					ontake={(earlier) => work.edit(earlier, true)}
 					onchange={async (list) => {
-						designs = list;
+						page.designs = list;
 						const known = list.find((d) => d.id === work.design?.id);
-						if (known && work.design) work.design = { ...work.design, ...known };
-						await onreload();
+						if (known) work.saving.renamed(known);
+						await page.reload();
 					}}
 				/>
 			{/if}
@@ -422,8 +421,8 @@
 			<Verdict
 				{content}
 				{prediction}
-				yielded={work.yielded}
-				candidates={work.candidates}
+				yielded={work.predicted.yielded}
+				candidates={work.compared.candidates}
 				wire={middle.r !== null && middle.x !== null
 					? { r: middle.r, x: middle.x, hz: centerHz }
 					: null}

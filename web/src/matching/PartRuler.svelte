@@ -12,9 +12,9 @@
 		type Piece,
 		type Element,
 		type Prediction,
-		type Schemas,
-		type Tick
+		type Schemas
 	} from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import MeasuredPieces from '../drawer/MeasuredPieces.svelte';
 	import PieceNote from '../drawer/PieceNote.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -49,7 +49,6 @@
 	let { content, part, made, cables, wires, own, centerHz, onedit }: Props = $props();
 
 	let ruler = $state<Ruler>();
-	let ticks = $state.raw<Tick[]>([]);
 	let range = $state.raw(rulerRange(1e-6));
 	let dragging = false;
 
@@ -69,20 +68,21 @@
 	const madeOf = $derived(
 		JSON.stringify(coil ? [coil.former_m, coil.wire, coil.pitch_m] : stub ? [stub.cable] : [])
 	);
-	// Marks hang on what the part is made of, not on its value: fetched when that, or the ruler, changes.
-	$effect(() => {
-		void madeOf;
-		const { low, high } = range;
-		const center_hz = centerHz;
-		// The value itself is not looked at: a drag would ask for the same marks at every move.
-		const element = untrack(() =>
-			withValue(content, part, (low + high) / 2).elements.find((e) => e.key === part.key)
-		);
-		if (!element || element.kind === 'line' || isWound(element)) return;
-		answer(api.POST('/api/rulers', { body: { element, center_hz, low, high } }))
-			.then((found) => (ticks = found))
-			.catch(() => (ticks = []));
-	});
+	// Marks hang on what the part is made of, not on its value: asked for when that, or the ruler, changes.
+	const marks = latest(
+		() => {
+			void madeOf;
+			const { low, high } = range;
+			// The value itself is not looked at: a drag would ask for the same marks at every move.
+			const element = untrack(() =>
+				withValue(content, part, (low + high) / 2).elements.find((e) => e.key === part.key)
+			);
+			if (!element || element.kind === 'line' || isWound(element)) return null;
+			return { element, center_hz: centerHz, low, high };
+		},
+		(body) => answer(api.POST('/api/rulers', { body }))
+	);
+	const ticks = $derived(marks.value ?? []);
 
 	const makes = $derived.by(() => {
 		const every = ticks.length > 14 ? 4 : ticks.length > 9 ? 2 : 1;

@@ -4,12 +4,12 @@
 <script lang="ts">
 	import { scaleLinear, scaleLog } from 'd3-scale';
 
-	import { answer, api, type Candidate, type Prediction } from '../lib/api/client';
+	import { answer, api, type Candidate, type Content, type Prediction } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { path } from '../lib/charts/curve';
 	import Picture from '../lib/charts/Picture.svelte';
 	import { percent, quantity, swr, watts } from '../lib/units/format';
 	import { parts, sameShape, shapeName, shapeOf, valueOf } from '../design/content';
-	import type { Content } from '../lib/api/client';
 
 	interface Props {
 		candidates: Candidate[];
@@ -23,29 +23,18 @@
 
 	let { candidates, content, range, powerW, ontake }: Props = $props();
 
-	let found = $state.raw<Record<string, Prediction>>({});
 	const made = $derived(candidates.filter((c) => c.content));
-
-	async function look(list: Candidate[]): Promise<void> {
-		const all = await Promise.all(
-			list.map(async (c) => {
-				const body = {
-					content: c.content as Content,
-					power_w: powerW,
-					low_hz: range.lowHz,
-					high_hz: range.highHz,
-					points: 101,
-					carried: false
-				};
+	const predictions = latest(
+		() => ({ made, power_w: powerW, low_hz: range.lowHz, high_hz: range.highHz }),
+		async ({ made, ...frame }) => {
+			const all = made.map(async (c) => {
+				const body = { content: c.content as Content, ...frame, points: 101, carried: false };
 				return [shapeName(c), await answer(api.POST('/api/predictions', { body }))] as const;
-			})
-		);
-		found = Object.fromEntries(all);
-	}
-	// Asks when the networks are compared anew.
-	$effect(() => {
-		void look(made).catch(() => undefined);
-	});
+			});
+			return Object.fromEntries(await Promise.all(all)) as Record<string, Prediction>;
+		}
+	);
+	const found = $derived(predictions.value ?? {});
 
 	const width = 200;
 	const height = 96;

@@ -8,10 +8,9 @@
 		type CableRow,
 		problemText,
 		type Schemas,
-		type ShiftOut,
 		type Sweep
 	} from '../lib/api/client';
-	import { LatestRequest } from '../lib/api/LatestRequest';
+	import { Latest } from '../lib/api/latest.svelte';
 	import { valueAt } from '../lib/charts/curve';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
@@ -48,8 +47,7 @@
 	let velocity = $state<number | null>(null);
 	let velocityKnown = $state(false);
 	let cables = $state.raw<CableRow[]>([]);
-	let shift = $state.raw<ShiftOut | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 
 	void answer(api.GET('/api/tables/cables'))
 		.then((rows) => (cables = rows))
@@ -66,17 +64,14 @@
 		points: 201
 	});
 
-	type Asked = Schemas['ShiftIn'];
-	const lane = new LatestRequest<Asked, ShiftOut>(
-		(body) => answer(api.POST('/api/plane-shifts', { body })),
-		(found) => {
-			shift = found;
-			problem = null;
-		},
-		(why) => (problem = problemText(why))
+	// Follows the slide while it is dragged: what comes in between is shown, the newest counts.
+	const moving = new Latest(
+		(body: Schemas['ShiftIn']) => answer(api.POST('/api/plane-shifts', { body })),
+		{ keeps: true }
 	);
-	// Asks anew whenever the line or the direction has changed; only the newest answer counts.
-	$effect(() => lane.ask(asked));
+	$effect(() => moving.show(asked, true));
+	const shift = $derived(moving.value);
+	const problem = $derived(refused ?? moving.problem);
 
 	const at = $derived(
 		shift && {
@@ -92,8 +87,9 @@
 		try {
 			const name = `${sweep.name.replace(/\.[^.]*$/, '')}, ${where}`;
 			await onkept(await answer(api.POST('/api/plane-shifts/kept', { body: { ...asked, name } })));
+			refused = null;
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 </script>

@@ -2,15 +2,9 @@
 	The sweep desk: what the wire is, in one figure, three pictures and a few sentences; and what is wanted of it.
 -->
 <script lang="ts">
-	import {
-		answer,
-		api,
-		type Build,
-		type Comparison,
-		type Reading,
-		problemText,
-		type SweepCurves
-	} from '../lib/api/client';
+	import { answer, api } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
+	import { latest } from '../lib/api/latest.svelte';
 	import { valueAt } from '../lib/charts/curve';
 	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
@@ -39,24 +33,12 @@
 		standing
 	} from './words';
 
-	interface Props {
-		build: Build;
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		/** Keeps changes of the build. */
-		onchange: (changes: Partial<Pick<Build, 'targets' | 'baseline_sweep_id'>>) => Promise<void>;
-		/** Reads the build anew, as after a sweep came or went. */
-		onreload: () => Promise<void>;
-	}
+	const page = openBuild();
+	const build = $derived(page.build);
+	const markerHz = $derived(page.markerHz);
+	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
-	let { build, markerHz, onmarker, onchange, onreload }: Props = $props();
-
-	let curves = $state.raw<SweepCurves | null>(null);
 	let overIds = $state.raw<string[]>([]);
-	let overlays = $state.raw<{ id: string; name: string; curves: SweepCurves }[]>([]);
-	let comparison = $state.raw<{ name: string; found: Comparison } | null>(null);
-	let reading = $state.raw<Reading | null>(null);
-	let problem = $state<string | null>(null);
 	let shownId = $state<string | null>(router.place.query.get('shown'));
 	let moving = $state(false);
 	let chosen = $state<'swr' | 'return loss' | null>(null);
@@ -65,67 +47,67 @@
 		build.sweeps.find((s) => s.id === (shownId ?? build.baseline_sweep_id)) ?? build.sweeps[0]
 	);
 
-	async function look(sweepId: string, targets: Build['targets']): Promise<void> {
-		try {
-			const path = { sweep_id: sweepId };
-			const [drawn, read] = await Promise.all([
-				answer(
-					api.GET('/api/sweeps/{sweep_id}/curves', { params: { path, query: { points: 800 } } })
-				),
-				answer(api.POST('/api/sweeps/{sweep_id}/readings', { params: { path }, body: { targets } }))
-			]);
-			curves = drawn;
-			reading = read;
-			problem = null;
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-	// Asks the server anew when another sweep or other targets are looked at.
-	$effect(() => {
-		if (sweep) void look(sweep.id, build.targets);
-	});
-
-	const drawn = (sweep_id: string) =>
+	const drawn = (sweep_id: string, points: number) =>
 		answer(
 			api.GET('/api/sweeps/{sweep_id}/curves', {
-				params: { path: { sweep_id }, query: { points: 401 } }
+				params: { path: { sweep_id }, query: { points } }
 			})
 		);
-	/** Fetches what is laid over, and compares the first of it with the sweep shown. */
-	async function lay(ids: string[], first: string, targets: Build['targets']): Promise<void> {
-		try {
-			const there = build.sweeps.filter((s) => ids.includes(s.id) && s.id !== first);
-			overlays = await Promise.all(
-				there.map(async (s) => ({ id: s.id, name: s.name, curves: await drawn(s.id) }))
+	// Curves and what is read off them come together: figures never stand beside another sweep's curve.
+	const read = latest(
+		() => (sweep ? { id: sweep.id, targets: build.targets } : null),
+		async ({ id, targets }) => {
+			const params = { path: { sweep_id: id } };
+			const [curves, reading] = await Promise.all([
+				drawn(id, 800),
+				answer(api.POST('/api/sweeps/{sweep_id}/readings', { params, body: { targets } }))
+			]);
+			return { curves, reading };
+		},
+		{ keeps: true }
+	);
+	const curves = $derived(read.value?.curves ?? null);
+	const reading = $derived(read.value?.reading ?? null);
+
+	/** What is laid over, and how the first of it compares with the sweep shown. */
+	const laid = latest(
+		() => {
+			const over = build.sweeps.filter((s) => overIds.includes(s.id) && s.id !== sweep?.id);
+			return sweep
+				? {
+						first: sweep.id,
+						over: over.map(({ id, name }) => ({ id, name })),
+						targets: build.targets
+					}
+				: null;
+		},
+		async ({ first, over, targets }) => {
+			const overlays = await Promise.all(
+				over.map(async (s) => ({ ...s, curves: await drawn(s.id, 401) }))
 			);
-			const other = there[0];
-			if (!other) return void (comparison = null);
+			const other = over[0];
+			if (!other) return { overlays, comparison: null };
 			const body = { first, second: other.id, targets };
-			comparison = {
-				name: other.name,
-				found: await answer(api.POST('/api/sweeps/comparisons', { body }))
-			};
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-	// Asks the server when something else is laid over.
-	$effect(() => {
-		if (sweep) void lay(overIds, sweep.id, build.targets);
-	});
+			const found = await answer(api.POST('/api/sweeps/comparisons', { body }));
+			return { overlays, comparison: { name: other.name, found } };
+		},
+		{ keeps: true }
+	);
+	const overlays = $derived(laid.value?.overlays ?? []);
+	const comparison = $derived(laid.value?.comparison ?? null);
+	const problem = $derived(read.problem ?? laid.problem);
 
 	const at = $derived.by(() => {
 		if (!curves) return null;
-		const read = (values: (number | null)[]) =>
+		const value = (values: (number | null)[]) =>
 			valueAt(curves?.frequency_hz ?? [], values, markerHz);
 		return {
-			r: read(curves.resistance_ohm),
-			x: read(curves.reactance_ohm),
-			swr: read(curves.swr),
-			loss: read(curves.return_loss_db),
-			re: read(curves.gamma_real),
-			im: read(curves.gamma_imag)
+			r: value(curves.resistance_ohm),
+			x: value(curves.reactance_ohm),
+			swr: value(curves.swr),
+			loss: value(curves.return_loss_db),
+			re: value(curves.gamma_real),
+			im: value(curves.gamma_imag)
 		};
 	});
 	// Where the SWR is off the scale throughout, return loss still shows which way is better.
@@ -287,7 +269,7 @@
 						frame={{ ...frame, lowHz: sweep.low_hz, highHz: sweep.high_hz }}
 						onclose={() => (moving = false)}
 						onkept={async (kept) => {
-							await onreload();
+							await page.reload();
 							moving = false;
 							shownId = kept.id;
 						}}
@@ -295,13 +277,10 @@
 				{/key}
 			{/if}
 			<SweepsPanel
-				{build}
 				shownId={sweep.id}
 				{overIds}
 				onshow={(id) => (shownId = id)}
 				onover={(ids) => (overIds = ids)}
-				onbaseline={(baseline_sweep_id) => onchange({ baseline_sweep_id })}
-				{onreload}
 			/>
 		{:else if !problem}
 			<p class="soft">Reading the sweep…</p>
@@ -362,7 +341,7 @@
 		{/if}
 		{#if sweep}
 			<section class="sheet">
-				<TargetChooser {build} {sweep} onchange={(targets) => onchange({ targets })} />
+				<TargetChooser {sweep} />
 			</section>
 		{/if}
 		<section class="sheet next">

@@ -3,26 +3,25 @@
 -->
 <script lang="ts">
 	import DropZone from './DropZone.svelte';
-	import { answer, api, type Build, problemText, type Sweep } from '../lib/api/client';
+	import { answer, api, problemText, type Sweep } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import NameField from '../lib/controls/NameField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { megahertz } from '../lib/units/format';
 
 	interface Props {
-		build: Build;
 		/** The sweep shown. */
 		shownId: string;
 		/** Those laid over it. */
 		overIds: string[];
 		onshow: (id: string) => void;
 		onover: (ids: string[]) => void;
-		/** Makes a sweep the one that the match hangs on. */
-		onbaseline: (id: string) => Promise<void>;
-		/** Called after the sweeps of the build have changed. */
-		onreload: () => Promise<void>;
 	}
 
-	let { build, shownId, overIds, onshow, onover, onbaseline, onreload }: Props = $props();
+	let { shownId, overIds, onshow, onover }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	let problem = $state<string | null>(null);
 	let binned = $state.raw<Sweep | null>(null);
@@ -43,7 +42,7 @@
 				body: { revision: sweep.revision, name }
 			})
 		);
-		await onreload();
+		await page.reload();
 	}
 
 	async function bin(sweep: Sweep): Promise<void> {
@@ -53,14 +52,14 @@
 			})
 		);
 		binned = sweep;
-		await onreload();
+		await page.reload();
 	}
 
 	async function restore(sweep: Sweep): Promise<void> {
 		const path = { sweep_id: sweep.id };
 		await answer(api.POST('/api/sweeps/{sweep_id}/restore', { params: { path } }));
 		binned = null;
-		await onreload();
+		await page.reload();
 	}
 </script>
 
@@ -128,7 +127,8 @@
 							<button
 								class="button"
 								aria-label="match to this: {sweep.name}"
-								onclick={() => tryTo(() => onbaseline(sweep.id))}>match to this</button
+								onclick={() => tryTo(() => page.change({ baseline_sweep_id: sweep.id }))}
+								>match to this</button
 							>
 						{/if}
 						<button
@@ -145,7 +145,7 @@
 		title="Add a sweep of this antenna"
 		buildId={build.id}
 		onsweeps={async (kept) => {
-			await onreload();
+			await page.reload();
 			onover([...overIds, ...kept.map((s) => s.id)]);
 		}}
 	/>

@@ -2,28 +2,23 @@
 	Which bands to hold, and with what SWR limit.
 -->
 <script lang="ts">
-	import {
-		answer,
-		api,
-		type Band,
-		type Build,
-		type Sweep,
-		problemText,
-		type Target
-	} from '../lib/api/client';
+	import { answer, api, type Band, type Sweep, problemText, type Target } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { edgeMegahertz, swr } from '../lib/units/format';
 
 	interface Props {
-		build: Build;
 		/** The sweep that the targets must lie in; none while the wire is still to be swept. */
 		sweep?: Sweep;
-		/** Keeps other targets. Throws `Refused` where they do not fit. */
-		onchange: (targets: Target[]) => Promise<void>;
 	}
 
-	let { build, sweep, onchange }: Props = $props();
+	let { sweep }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
+	/** Keeps other targets. Throws `Refused` where they do not fit. */
+	const onchange = (targets: Target[]) => page.change({ targets });
 
 	let bands = $state.raw<Band[]>([]);
 	void answer(api.GET('/api/tables/bands'))

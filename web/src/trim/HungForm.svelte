@@ -2,7 +2,8 @@
 	How long the legs are as the wire hangs: the beginning of the trail.
 -->
 <script lang="ts">
-	import { answer, api, type Build, type LengthsOut } from '../lib/api/client';
+	import { answer, api, type Build } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Stepper from './Stepper.svelte';
@@ -18,25 +19,21 @@
 
 	const plan = $derived(build.wire ?? {});
 	const nested = $derived(plan.arrangement === 'nested');
-	let planned = $state.raw<LengthsOut | null>(null);
 	let said = $state.raw<Record<number, number>>({});
 
-	async function look(): Promise<void> {
-		planned = await answer(
-			api.POST('/api/lengths', {
-				body: {
-					plan,
-					unit: units.length,
-					bands: build.targets.map((t) => ({
-						label: t.label,
-						frequency_hz: (t.low_hz + t.high_hz) / 2
-					}))
-				}
-			})
-		);
-	}
 	// The plan's lengths are what it most likely was cut to.
-	$effect(() => void work.attempt(look));
+	const lengths = latest(
+		() => ({
+			plan,
+			unit: units.length,
+			bands: build.targets.map((t) => ({
+				label: t.label,
+				frequency_hz: (t.low_hz + t.high_hz) / 2
+			}))
+		}),
+		(body) => answer(api.POST('/api/lengths', { body }))
+	);
+	const planned = $derived(lengths.value);
 
 	const reach = $derived.by(() => {
 		let so_far = 0;

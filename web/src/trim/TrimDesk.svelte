@@ -5,6 +5,7 @@
 	import { onDestroy, untrack } from 'svelte';
 
 	import { answer, api, type Build, type CableRow } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -22,15 +23,8 @@
 	import { Trimming, WIDER } from './trimming.svelte';
 	import { entryText, resonanceText, say, waysOn } from './words';
 
-	interface Props {
-		build: Build;
-		/** Keeps changes of the build. */
-		onchange: (changes: Partial<Pick<Build, 'wire' | 'baseline_sweep_id'>>) => Promise<void>;
-		/** Reads the build anew, as after its log grew. */
-		onreload: () => Promise<void>;
-	}
-
-	let { build, onchange, onreload }: Props = $props();
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const work = new Trimming(untrack(() => build.id));
 	void work.load();
@@ -61,10 +55,10 @@
 
 	async function sweep(times = 1): Promise<void> {
 		await work.attempt(() => work.sweep(times));
-		await onreload();
+		await page.reload();
 	}
 	async function again(): Promise<void> {
-		await onreload();
+		await page.reload();
 		if (work.analyser !== 'none') await sweep();
 		else readings?.querySelector<HTMLInputElement>('input')?.focus();
 	}
@@ -79,7 +73,7 @@
 
 	async function set(changes: Partial<NonNullable<Build['wire']>>): Promise<void> {
 		await work.attempt(async () => {
-			await onchange({ wire: { ...plan, ...changes } as Build['wire'] });
+			await page.change({ wire: { ...plan, ...changes } as Build['wire'] });
 			await work.refresh();
 		});
 	}
@@ -191,12 +185,12 @@
 						<button
 							class="button"
 							disabled={work.working}
-							onclick={() => work.attempt(() => work.takeBack()).then(onreload)}
+							onclick={() => work.attempt(() => work.takeBack()).then(() => page.reload())}
 							>Take the last one back</button
 						>
 						{#if work.taken}<button
 								class="button"
-								onclick={() => work.attempt(() => work.putBack()).then(onreload)}
+								onclick={() => work.attempt(() => work.putBack()).then(() => page.reload())}
 								>Put it back: {entryText(work.taken, units.length)}</button
 							>{/if}
 						{#if trim.hung}<button class="button" onclick={() => (anew = !anew)}>Hung anew</button
@@ -268,7 +262,8 @@
 								<button
 									class="button main"
 									disabled={work.working}
-									onclick={() => work.attempt(() => onchange({ baseline_sweep_id: lastSweepId }))}
+									onclick={() =>
+										work.attempt(() => page.change({ baseline_sweep_id: lastSweepId }))}
 									>Make its last sweep the baseline</button
 								>
 							{/if}

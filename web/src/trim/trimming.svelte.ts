@@ -10,6 +10,7 @@ import {
 	type SetupIn,
 	type TrimOut
 } from '../lib/api/client';
+import { Latest } from '../lib/api/latest.svelte';
 import { AnalyserSession } from '../analyser/analyserSession.svelte';
 import { utcOffsetMin } from './words';
 
@@ -25,7 +26,15 @@ const POINTS = 161;
 const PASSES = 8;
 
 export class Trimming {
-	view = $state.raw<TrimOut | null>(null);
+	private readonly views = new Latest(
+		(query: { by: By; link?: number }) =>
+			answer(
+				api.GET('/api/builds/{build_id}/trim', {
+					params: { path: { build_id: this.buildId }, query }
+				})
+			),
+		{ keeps: true }
+	);
 	by = $state<By>('fold');
 	/** The band that was asked for; none leaves it to the log. */
 	link = $state<number | null>(null);
@@ -40,6 +49,11 @@ export class Trimming {
 
 	constructor(readonly buildId: string) {}
 
+	/** The log, and what to do next. */
+	get view(): TrimOut | null {
+		return this.views.value;
+	}
+
 	/** What is done next, and whether a sweep can be had for it. */
 	get analyser(): 'none' | 'simulated' | 'real' {
 		if (!this.bench.analyser?.connected) return 'none';
@@ -52,20 +66,18 @@ export class Trimming {
 		});
 	}
 
+	/** The newest view counts: one for another band, or from before the last act, never lands late. */
 	async refresh(): Promise<void> {
-		this.view = await answer(
-			api.GET('/api/builds/{build_id}/trim', {
-				params: {
-					path: { build_id: this.buildId },
-					query: { by: this.by, ...(this.link === null ? {} : { link: this.link }) }
-				}
-			})
-		);
-		if (!this.setup && this.view.setup) {
-			const { plane, line, conditions } = this.view.setup;
+		const view = await this.views.ask({
+			by: this.by,
+			...(this.link === null ? {} : { link: this.link })
+		});
+		if (!view) return;
+		if (!this.setup && view.setup) {
+			const { plane, line, conditions } = view.setup;
 			this.setup = { plane, line, conditions };
 			// An analyser says its own name; what a dial was read on is asked once.
-			const dial = this.view.entries.filter(
+			const dial = view.entries.filter(
 				(e) => e.data.kind === 'reading' && e.data.reading.kind !== 'sweep'
 			);
 			this.instrument ||= dial.at(-1)?.setup?.instrument ?? '';

@@ -2,18 +2,21 @@
 	What decides about a choke or a trap: its bands at a glance, what it bears, the two schools of a trap, how it is checked.
 -->
 <script lang="ts">
-	import type { Build, Schemas } from '../lib/api/client';
+	import type { Schemas } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import { figures, length, megahertz, quantity, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import ComparisonTable from './ComparisonTable.svelte';
 	import type { Winding } from './wound';
 
 	interface Props {
-		build: Build;
 		winding: Winding;
 	}
 
-	let { build, winding }: Props = $props();
+	let { winding }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const choke = $derived(winding.choke);
 	const trap = $derived(winding.trap);

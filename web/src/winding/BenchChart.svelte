@@ -3,7 +3,10 @@
 -->
 <script lang="ts">
 	import type { Schemas, Target } from '../lib/api/client';
-	import { band, path } from '../lib/charts/curve';
+	import { held } from '../lib/charts/frame';
+	import Curve from '../lib/charts/marks/Curve.svelte';
+	import Fan from '../lib/charts/marks/Fan.svelte';
+	import Limit from '../lib/charts/marks/Limit.svelte';
 	import Plot from '../lib/charts/Plot.svelte';
 	import type { Winding } from './wound';
 
@@ -64,9 +67,7 @@
 				? 'Expected resistance on the bench, ohms'
 				: 'Expected inductance on the bench'
 	);
-	const limits = $derived([...new Set(targets.map((t) => t.swr_limit))]);
-	const cut = (values: (number | null)[]) =>
-		values.map((v) => Math.max(bottom, Math.min(v ?? top, top * 1.02)));
+	const cut = (values: (number | null)[]) => held(values, bottom, top * 1.02);
 </script>
 
 <Plot
@@ -79,54 +80,37 @@
 	log={swr || ohms}
 	logX={f[f.length - 1] !== undefined && (f[f.length - 1] ?? 0) > 3 * (f[0] ?? 1)}
 >
-	{#snippet marks({ x, y, width })}
-		<path class="fan" d={band(f, cut(bench.low), cut(bench.high), x, y, top)} />
-		{#if swr}
-			{#each limits as limit (limit)}
-				<line class="limit" x1="0" x2={width} y1={y(limit)} y2={y(limit)} />
-				<text class="limit-name" x="6" y={y(limit) - 5}>limit {Number(limit.toFixed(2))}</text>
-			{/each}
-		{/if}
+	{#snippet marks(plot)}
+		<Fan {plot} hz={f} low={cut(bench.low)} high={cut(bench.high)} {top} hue="copper" />
+		{#if swr}<Limit {plot} {targets} />{/if}
 		{#if other && other.bench.what === bench.what}
-			<path class="other" d={path(other.bench.frequency_hz, cut(other.bench.value), x, y)} />
+			<Curve
+				{plot}
+				of="other"
+				hz={other.bench.frequency_hz}
+				values={cut(other.bench.value)}
+				hue="verdigris"
+				dash="2 3"
+			/>
 		{/if}
-		<path class="expected" d={path(f, cut(bench.value), x, y)} />
+		<Curve
+			{plot}
+			of="expected"
+			hz={f}
+			values={cut(bench.value)}
+			hue="copper"
+			width={2.5}
+			dash="8 4"
+		/>
 		{#if measured && swept}
-			<path class="measured" d={path(measured.frequency_hz, cut(swept), x, y)} />
+			<Curve
+				{plot}
+				of="measured"
+				hz={measured.frequency_hz}
+				values={cut(swept)}
+				hue="blueprint"
+				width={2.5}
+			/>
 		{/if}
 	{/snippet}
 </Plot>
-
-<style>
-	path {
-		fill: none;
-	}
-	.fan {
-		fill: var(--copper-wash);
-	}
-	.expected {
-		stroke: var(--copper);
-		stroke-width: 2.5;
-		stroke-dasharray: 8 4;
-	}
-	.other {
-		stroke: var(--verdigris);
-		stroke-width: 2;
-		stroke-dasharray: 2 3;
-	}
-	.measured {
-		stroke: var(--blueprint);
-		stroke-width: 2.5;
-	}
-	.limit {
-		stroke: var(--enamel);
-		stroke-dasharray: 3 3;
-	}
-	.limit-name {
-		fill: var(--enamel);
-		font-size: var(--size-12);
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-</style>

@@ -7,11 +7,13 @@
 	import {
 		answer,
 		api,
-		type Build,
 		type Content,
 		problemText,
+		type Schemas,
 		type Sweep
 	} from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import SweepSlot from '../sweep/SweepSlot.svelte';
@@ -28,7 +30,6 @@
 	} from './verdict';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		winding: Winding;
 		designId: string;
@@ -36,20 +37,45 @@
 		onverdict: (verdict: Verdict | null) => void;
 	}
 
-	let { build, content, winding, designId, onverdict }: Props = $props();
+	let { content, winding, designId, onverdict }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const kind = $derived(winding.choke?.pair_ohm ? 'pair' : winding.kind);
 
 	const bench = new AnalyserSession();
 	let sweeps = $state.raw<Record<string, Sweep>>({});
-	let verdict = $state.raw<Verdict | null>(null);
 	let logged = $state<string | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	/** What was wound on the invented bench: right, or with a fault that is not told. */
 	let practice = $state<'none' | 'any' | null>(null);
 
 	void bench.attempt(() => bench.load());
 	onDestroy(() => bench.close());
+
+	const judging = new Latest(
+		(body: Schemas['VerdictIn']) => answer(api.POST('/api/bench-verdicts', { body })),
+		{ took: (verdict) => onverdict(verdict) }
+	);
+	const verdict = $derived(judging.value);
+	const problem = $derived(refused ?? judging.problem);
+	function judge(): void {
+		refused = null;
+		logged = null;
+		judging
+			.ask({
+				content,
+				key: winding.key,
+				swept: Object.entries(sweeps).map(([setup, s]) => ({ setup, sweep_id: s.id }))
+			})
+			.catch(() => onverdict(null));
+	}
+	function forget(): void {
+		sweeps = {};
+		judging.clear();
+		onverdict(null);
+	}
 
 	// Another winding, or this one changed: what was swept was not of it.
 	let of = $state.raw<Content | null>(null);
@@ -58,11 +84,9 @@
 		if (of === content && key === winding.key) return;
 		of = content;
 		key = winding.key;
-		sweeps = {};
-		verdict = null;
 		logged = null;
 		practice = null;
-		onverdict(null);
+		forget();
 	});
 
 	const first = $derived(winding.setups?.[0]);
@@ -75,29 +99,9 @@
 	const simulated = $derived(bench.analyser?.kind === 'simulated');
 	const calibration = $derived(bench.calibration?.complete ? bench.calibration : null);
 
-	async function judge(): Promise<void> {
-		problem = null;
-		logged = null;
-		try {
-			verdict = await answer(
-				api.POST('/api/bench-verdicts', {
-					body: {
-						content,
-						key: winding.key,
-						swept: Object.entries(sweeps).map(([setup, s]) => ({ setup, sweep_id: s.id }))
-					}
-				})
-			);
-			onverdict(verdict);
-		} catch (why) {
-			verdict = null;
-			onverdict(null);
-			problem = problemText(why);
-		}
-	}
 	function take(setup: Setup, sweep: Sweep): void {
 		sweeps = { ...sweeps, [setup.key]: sweep };
-		void judge();
+		judge();
 	}
 	async function windThere(setup: Setup, fault: 'none' | 'any'): Promise<void> {
 		bench.analyser = await answer(
@@ -130,9 +134,7 @@
 	}
 	function practise(fault: 'none' | 'any'): void {
 		practice = fault;
-		sweeps = {};
-		verdict = null;
-		onverdict(null);
+		forget();
 		if (first) sweep(first);
 	}
 	async function log(): Promise<void> {
@@ -159,8 +161,9 @@
 				})
 			);
 			logged = passed ? 'Kept in the log: passed.' : 'Kept in the log: not passed.';
+			refused = null;
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 </script>

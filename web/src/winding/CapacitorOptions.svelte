@@ -2,7 +2,8 @@
 	Capacitors, alone or two together, that make a value and stand the voltage that occurs.
 -->
 <script lang="ts">
-	import { answer, api, Refused, type Schemas } from '../lib/api/client';
+	import { answer, api } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { combinedName } from '../drawer/words';
 	import { figures, quantity, tolerance } from '../lib/units/format';
 
@@ -19,19 +20,11 @@
 
 	let { capacitanceF, voltageV, toleranceNow, ontake }: Props = $props();
 
-	let made = $state.raw<Schemas['CombinationsOut'] | null>(null);
-	async function look(capacitance_f: number, voltage_v: number): Promise<void> {
-		try {
-			made = await answer(
-				api.POST('/api/combinations', { body: { capacitance_f, voltage_v, within: 0.1 } })
-			);
-		} catch (why) {
-			if (!(why instanceof Refused)) throw why;
-			made = null;
-		}
-	}
-	// What makes it follows the value and the volts.
-	$effect(() => void look(capacitanceF, voltageV));
+	const combinations = latest(
+		() => ({ capacitance_f: capacitanceF, voltage_v: voltageV, within: 0.1 }),
+		(body) => answer(api.POST('/api/combinations', { body }))
+	);
+	const made = $derived(combinations.value);
 	const rows = $derived([
 		...(made?.own ?? []).slice(0, 3).map((c) => ({ c, where: 'in your drawer' })),
 		...(made?.sold ?? []).slice(0, 3).map((c) => ({ c, where: 'sold' }))

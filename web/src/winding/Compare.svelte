@@ -2,13 +2,9 @@
 	This winding beside another one: what each wins, band by band.
 -->
 <script lang="ts">
-	import {
-		type Build,
-		type Content,
-		type Design,
-		type Element,
-		problemText
-	} from '../lib/api/client';
+	import { type Content, type Design, type Element } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import { figures, swr } from '../lib/units/format';
 	import { withElement, woundName } from '../design/content';
 	import ComparisonTable from './ComparisonTable.svelte';
@@ -16,7 +12,6 @@
 	import { hottest, type Transformer, type Winding } from './wound';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		element: Transformer;
 		winding: Winding;
@@ -27,11 +22,12 @@
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, designs, onother, onedit }: Props = $props();
+	let { content, element, winding, designs, onother, onedit }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	let chosen = $state('');
-	let other = $state.raw<Winding | null>(null);
-	let problem = $state<string | null>(null);
 
 	interface Choice {
 		key: string;
@@ -100,25 +96,17 @@
 	});
 	const choice = $derived(choices.find((c) => c.key === chosen));
 
-	async function look(of: Content, key: string): Promise<void> {
-		try {
-			other = await report({ content: of, key, power_w: build.power_w });
-			problem = null;
-			onother({ name: choice?.name ?? '', winding: other });
-		} catch (why) {
-			other = null;
-			onother(null);
-			problem = problemText(why);
-		}
-	}
-	// The other one follows what is chosen and the design.
-	$effect(() => {
-		if (choice) void look(choice.content, choice.piece ?? element.key);
-		else {
-			other = null;
-			onother(null);
-		}
-	});
+	const compared = latest(
+		() =>
+			choice
+				? { content: choice.content, key: choice.piece ?? element.key, power_w: build.power_w }
+				: null,
+		report
+	);
+	const other = $derived(compared.value);
+	const problem = $derived(compared.problem);
+	// The chart on another part of the desk shows the other one too.
+	$effect(() => onother(other ? { name: choice?.name ?? '', winding: other } : null));
 
 	/** The column of the lower value; none where they are alike. */
 	const lower = (a: number, b: number, by: number) => (a < b - by ? 0 : b < a - by ? 1 : null);

@@ -2,7 +2,9 @@
 	This choke beside another one: resistance on every band.
 -->
 <script lang="ts">
-	import { type Build, type Content, problemText } from '../lib/api/client';
+	import { type Content } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import { length, quantity } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { withElement } from '../design/content';
@@ -11,7 +13,6 @@
 	import type { Choke, Winding } from './wound';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		element: Choke;
 		winding: Winding;
@@ -20,11 +21,12 @@
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, onother, onedit }: Props = $props();
+	let { content, element, winding, onother, onedit }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	let chosen = $state('');
-	let other = $state.raw<Winding | null>(null);
-	let problem = $state<string | null>(null);
 
 	const choices = $derived.by(() => {
 		const core = element.core;
@@ -55,25 +57,15 @@
 	});
 	const choice = $derived(choices.find((c) => c.name === chosen));
 
-	async function look(of: Content, name: string): Promise<void> {
-		try {
-			other = await report({ content: of, key: element.key, power_w: build.power_w });
-			problem = null;
-			onother({ name, winding: other });
-		} catch (why) {
-			other = null;
-			onother(null);
-			problem = problemText(why);
-		}
-	}
-	// The other one follows what is chosen and the design.
-	$effect(() => {
-		if (choice) void look(choice.content, choice.name);
-		else {
-			other = null;
-			onother(null);
-		}
-	});
+	const compared = latest(
+		() => (choice ? { content: choice.content, key: element.key, power_w: build.power_w } : null),
+		report
+	);
+	const other = $derived(compared.value);
+	const problem = $derived(compared.problem);
+	// The chart on another part of the desk shows the other one too.
+	$effect(() => onother(other ? { name: choice?.name ?? '', winding: other } : null));
+
 	const rows = $derived([
 		...(winding.choke?.bands ?? []).map((b) => {
 			const here = b.resistance_ohm;

@@ -4,21 +4,14 @@
 <script lang="ts">
 	import { scaleLog } from 'd3-scale';
 
-	import {
-		answer,
-		api,
-		type Build,
-		type Content,
-		type Piece,
-		type Schemas,
-		problemText
-	} from '../lib/api/client';
+	import { answer, api, type Content, type Piece, type Schemas } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import { figures, swr } from '../lib/units/format';
 	import { withElement } from '../design/content';
 	import { coreName, fixedRatio, type Transformer } from './wound';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		element: Transformer;
 		/** Cores of one's own. */
@@ -26,36 +19,26 @@
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, cores, onedit }: Props = $props();
+	let { content, element, cores, onedit }: Props = $props();
 
-	let found = $state.raw<Schemas['CoresOut'] | null>(null);
-	let problem = $state<string | null>(null);
+	const page = openBuild();
+	const build = $derived(page.build);
+
 	let ownOnly = $state(false);
 
-	async function look(of: Content, own_only: boolean): Promise<void> {
-		try {
-			found = await answer(
-				api.POST('/api/cores', {
-					body: {
-						content: of,
-						key: element.key,
-						power_w: build.power_w,
-						mode: build.mode,
-						own_only
-					}
-				})
-			);
-			problem = null;
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-	// The judgement follows the design, the power and the mode.
-	$effect(() => {
-		void build.power_w;
-		void build.mode;
-		void look(content, ownOnly);
-	});
+	const ratings = latest(
+		() => ({
+			content,
+			key: element.key,
+			power_w: build.power_w,
+			mode: build.mode,
+			own_only: ownOnly
+		}),
+		(body) => answer(api.POST('/api/cores', { body })),
+		{ keeps: true }
+	);
+	const found = $derived(ratings.value);
+	const problem = $derived(ratings.problem);
 
 	type Core = Schemas['CoreOut'];
 	const width = 440;

@@ -2,7 +2,8 @@
 	The capacitor across the input: its best value over the bands, and what of the drawer makes it.
 -->
 <script lang="ts">
-	import { answer, api, type Content, Refused, type Schemas } from '../lib/api/client';
+	import { answer, api, type Content } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, quantity, swr, tolerance } from '../lib/units/format';
 	import { combinedName } from '../drawer/words';
@@ -19,33 +20,19 @@
 
 	let { content, element, voltageV, onedit }: Props = $props();
 
-	let best = $state.raw<Schemas['CapacitorOut'] | null>(null);
-	let made = $state.raw<Schemas['CombinationsOut'] | null>(null);
-	let asked = 0;
-
-	async function look(of: Content, key: string): Promise<void> {
-		const mine = ++asked;
-		const found = await answer(api.POST('/api/cores/capacitor', { body: { content: of, key } }));
-		if (mine === asked) best = found;
-	}
-	async function combine(capacitance_f: number, volts: number): Promise<void> {
-		made =
-			capacitance_f > 0
-				? await answer(
-						api.POST('/api/combinations', {
-							body: { capacitance_f, voltage_v: Math.ceil(volts), within: 0.06 }
-						})
-					)
-				: null;
-	}
-	const quiet = (why: unknown) => {
-		if (!(why instanceof Refused)) throw why;
-		best = null;
-	};
 	// What is best follows the design; what makes it, the value set.
-	$effect(() => void look(content, element.key).catch(quiet));
+	const advice = latest(
+		() => ({ content, key: element.key }),
+		(body) => answer(api.POST('/api/cores/capacitor', { body }))
+	);
+	const best = $derived(advice.value);
 	const set = $derived(element.input_capacitance_f ?? 0);
-	$effect(() => void combine(set, 1.5 * voltageV).catch(quiet));
+	const combinations = latest(
+		() =>
+			set > 0 ? { capacitance_f: set, voltage_v: Math.ceil(1.5 * voltageV), within: 0.06 } : null,
+		(body) => answer(api.POST('/api/combinations', { body }))
+	);
+	const made = $derived(combinations.value);
 
 	const put = (farad: number) =>
 		onedit(withElement(content, element.key, { input_capacitance_f: farad }));

@@ -3,7 +3,8 @@
 -->
 <script lang="ts">
 	import type { Target } from '../lib/api/client';
-	import { path } from '../lib/charts/curve';
+	import { held } from '../lib/charts/frame';
+	import Curve from '../lib/charts/marks/Curve.svelte';
 	import Plot from '../lib/charts/Plot.svelte';
 	import type { Winding } from './wound';
 
@@ -37,7 +38,6 @@
 		onmarker,
 		height: 130
 	});
-	const cut = (all: (number | null)[]) => all.map((v) => Math.max(0, Math.min(v ?? top, top)));
 </script>
 
 <h3 class="eyebrow">{loss ? 'Loss on that resistor, dB' : 'Q of the coil alone'}</h3>
@@ -49,29 +49,23 @@
 	ticks={[0, top / 2, top]}
 	logX
 >
-	{#snippet marks({ x, y })}
+	{#snippet marks(plot)}
 		{#if other && other.kind === winding.kind}
-			<path class="other" d={path(other.seen.frequency_hz, cut(of(other)), x, y)} />
+			<Curve
+				{plot}
+				of="other"
+				hz={other.seen.frequency_hz}
+				values={held(of(other), 0, top)}
+				hue="verdigris"
+				dash="2 3"
+			/>
 		{/if}
-		<path class="own" d={path(f, cut(values), x, y)} />
+		<Curve {plot} of="own" hz={f} values={held(values, 0, top)} hue="heat" width={2.5} dash="8 4" />
 	{/snippet}
 </Plot>
 
 <style>
 	h3 {
 		margin-top: 8px;
-	}
-	path {
-		fill: none;
-	}
-	.own {
-		stroke: var(--heat);
-		stroke-width: 2.5;
-		stroke-dasharray: 8 4;
-	}
-	.other {
-		stroke: var(--verdigris);
-		stroke-width: 2;
-		stroke-dasharray: 2 3;
 	}
 </style>

@@ -6,15 +6,14 @@
 		answer,
 		api,
 		type Accessory,
-		type Build,
 		type Content,
 		type Design,
 		type Piece,
-		Refused,
 		problemText,
 		type Trade
 	} from '../lib/api/client';
-	import { LatestRequest } from '../lib/api/LatestRequest';
+	import { latest, type Latest } from '../lib/api/latest.svelte';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import PieceNote from '../drawer/PieceNote.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
@@ -23,7 +22,8 @@
 	import { units } from '../lib/units/units.svelte';
 	import { at, stopsOf } from '../design/stations';
 	import { chartRange, withElement } from '../design/content';
-	import { walkByKey, Work } from '../design/designEditor.svelte';
+	import { DesignEditor } from '../design/designEditor.svelte';
+	import { walkByKey } from '../design/saving.svelte';
 	import BenchChart from './BenchChart.svelte';
 	import BenchPanel from './BenchPanel.svelte';
 	import AccessoryFields from './AccessoryFields.svelte';
@@ -43,23 +43,16 @@
 	import type { Verdict } from './verdict';
 	import { type Changes, coreOf, designToWind, titleOf, windables, type Winding } from './wound';
 
-	interface Props {
-		build: Build;
-		designs: Design[];
-		markerHz: number;
-		onmarker: (hz: number, settled: boolean) => void;
-		onchange: (changes: { chosen_design_id: string }) => Promise<void>;
-		/** Tells the page what the designs are now. */
-		ondesigns: (designs: Design[]) => void;
-	}
-
-	let { build, designs, markerHz, onmarker, onchange, ondesigns }: Props = $props();
+	const page = openBuild();
+	const build = $derived(page.build);
+	const designs = $derived(page.designs);
+	const markerHz = $derived(page.markerHz);
+	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
 	let trade = $state.raw<Trade | null>(null);
 	let own = $state.raw<Piece[]>([]);
 	const cores = $derived(own.filter((p) => p.held.kind === 'core'));
-	let winding = $state.raw<Winding | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	let key = $state('');
 	/** What is being set: kept once it can be wound, and left standing in its fields when it cannot. */
 	let draft = $state.raw<Content | null>(null);
@@ -73,12 +66,11 @@
 			trade = t;
 			own = pieces;
 		})
-		.catch((why: unknown) => (problem = problemText(why)));
+		.catch((why: unknown) => (refused = problemText(why)));
 
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
-	const work: Work = new Work(
-		// svelte-ignore state_referenced_locally
-		build.id,
+	const work: DesignEditor = new DesignEditor(
+		page.id,
 		() => {
 			const { lowHz, highHz } = chartRange(
 				work.content?.targets ?? build.targets,
@@ -87,81 +79,57 @@
 			);
 			return { power_w: build.power_w, low_hz: lowHz, high_hz: highHz };
 		},
-		(kept) => {
-			const known = designs.some((d) => d.id === kept.id);
-			ondesigns(known ? designs.map((d) => (d.id === kept.id ? kept : d)) : [...designs, kept]);
-		}
-	);
-	/** What the report on the page is of. */
-	let reported: Reported | null = null;
-	const lane = new LatestRequest<Reported, Winding>(
-		report,
-		(found, of) => {
-			// What was edited meanwhile has brought its own report.
-			if (of !== reported) return;
-			winding = found;
-			problem = null;
-		},
-		(why, of) => {
-			if (!(why instanceof Refused)) throw why;
-			if (of === reported) problem = why.message;
-		}
+		(kept) => page.keep(kept)
 	);
 
 	function open(design: Design, piece: string | null = null): void {
 		const some = windables(design.revision.content);
 		key = some.find((e) => e.key === piece)?.key ?? some[0]?.key ?? '';
-		winding = null;
+		reports.clear();
 		other = null;
 		draft = null;
 		more = false;
 		work.open(design);
 		router.note({ design: design.id, piece: key });
 	}
+	const content = $derived(work.content);
+	const element = $derived(content ? windables(content).find((e) => e.key === key) : undefined);
+	// The picture follows what is opened, undone and set elsewhere; an edit brings its own.
+	const reports: Latest<Reported, Winding> = latest(
+		() => (content && element ? { content, key, power_w: build.power_w } : null),
+		report,
+		{ keeps: true }
+	);
+	const winding = $derived(reports.value);
+	const problem = $derived(refused ?? reports.problem);
+	/** An edit is drawn and kept at once; one that cannot be wound is told, and nothing changes. */
+	async function edit(changed: Content): Promise<void> {
+		draft = changed;
+		const mine = ++edits;
+		const question = { content: changed, key, power_w: build.power_w };
+		try {
+			const found = await report(question);
+			// A later edit was made on top of this one: it is the one that counts.
+			if (mine !== edits) return;
+			refused = draft = null;
+			reports.take(question, found);
+			work.edit(changed, true);
+		} catch (why) {
+			if (mine === edits) refused = problemText(why);
+		}
+	}
 	const asked = router.place.query;
 	// svelte-ignore state_referenced_locally
 	const first = designToWind(designs, [asked.get('design'), build.chosen_design_id]);
 	if (first) open(first, asked.get('piece'));
 
-	const content = $derived(work.content);
-	const element = $derived(content ? windables(content).find((e) => e.key === key) : undefined);
-	// The picture follows what is opened, undone and set elsewhere; an edit brings its own.
-	$effect(() => {
-		if (!content || !element) return;
-		const asked = { content, key, power_w: build.power_w };
-		const same =
-			reported?.content === content && reported.key === key && reported.power_w === asked.power_w;
-		if (same) return;
-		reported = asked;
-		lane.ask(asked);
-	});
-	/** An edit is drawn and kept at once; one that cannot be wound is told, and nothing changes. */
-	async function edit(changed: Content): Promise<void> {
-		draft = changed;
-		edits += 1;
-		const mine = edits;
-		const asked = { content: changed, key, power_w: build.power_w };
-		try {
-			const found = await report(asked);
-			// A later edit was made on top of this one: it is the one that counts.
-			if (mine !== edits) return;
-			reported = asked;
-			winding = found;
-			problem = null;
-			draft = null;
-			work.edit(changed, true);
-		} catch (why) {
-			if (mine === edits) problem = problemText(why);
-		}
-	}
 	function walk(way: 'undo' | 'redo'): void {
-		draft = null;
-		problem = null;
+		draft = refused = null;
 		void work.walk(way);
 	}
 
 	const made = $derived(designs.filter((d) => windables(d.revision.content).length > 0));
-	const prediction = $derived(work.prediction);
+	const prediction = $derived(work.predicted.prediction);
 	const seen = $derived((prediction?.stations ?? []).map((s) => at(s, markerHz)));
 	const stops = $derived(
 		prediction && content
@@ -188,29 +156,29 @@
 		const design = designs.find((d) => d.id === id);
 		if (!design) return;
 		open(design, piece);
-		await onchange({ chosen_design_id: id });
+		await page.change({ chosen_design_id: id });
 	}
 	/** A choke or a trap beside the open design, and on to it. */
 	async function addBeside(part: Accessory): Promise<void> {
 		if (!content) return;
 		const before = key;
 		key = part.key;
-		winding = null;
+		reports.clear();
 		await edit({ ...content, beside: [...(content.beside ?? []), part] });
-		if (problem) key = before;
+		if (refused) key = before;
 		else router.note({ piece: part.key });
 	}
 	async function begun(design: Design): Promise<void> {
-		ondesigns([...designs, design]);
+		page.keep(design);
 		open(design);
-		await onchange({ chosen_design_id: design.id });
+		await page.change({ chosen_design_id: design.id });
 	}
 </script>
 
 <svelte:window onkeydown={(event) => walkByKey(event, walk)} />
 
 {#if !first && made.length === 0}
-	<WindStart {build} onmade={begun} />
+	<WindStart onmade={begun} />
 {:else if content && element}
 	<div class="whole">
 		{#if stops.length}<SystemStrip
@@ -222,7 +190,7 @@
 			/>{/if}
 		{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 		{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
-		{#if work.news}<Note kind="news">{work.news}</Note>{/if}
+		{#if work.saving.news}<Note kind="news">{work.saving.news}</Note>{/if}
 		<PieceNote
 			{element}
 			what={coreOf(element) ? 'core' : titleOf(element).toLowerCase()}
@@ -241,7 +209,6 @@
 				/>
 				{#if winding}
 					<BenchPanel
-						{build}
 						{content}
 						{winding}
 						designId={work.design?.id ?? ''}
@@ -261,7 +228,7 @@
 									const [id, piece = ''] = e.currentTarget.value.split(' ');
 									if (id === work.design?.id) {
 										key = piece;
-										winding = null;
+										reports.clear();
 										router.note({ piece });
 									} else if (id) void choose(id, piece);
 								}}
@@ -282,7 +249,6 @@
 							<AccessoryFields content={drafted} element={shown} {trade} {own} onset={set} />
 						{:else}
 							<WindingFields
-								{build}
 								content={drafted}
 								element={shown}
 								{winding}
@@ -303,12 +269,11 @@
 							disabled={!work.design?.revision.can_redo}
 							onclick={() => walk('redo')}>Redo</button
 						>
-						<span class="soft told" role="status">{work.saved ?? ''}</span>
+						<span class="soft told" role="status">{work.saving.saved ?? ''}</span>
 					</div>
 				</section>
 				{#if more}
 					<WindStart
-						{build}
 						more
 						onmade={begun}
 						{content}
@@ -378,14 +343,13 @@
 							<InputCapacitor {content} {element} voltageV={inputV} onedit={edit} />
 						</section>
 						<section class="sheet unprinted">
-							<Cores {build} {content} {element} {cores} onedit={edit} />
+							<Cores {content} {element} {cores} onedit={edit} />
 						</section>
 					{/if}
 				{/if}
 			</div>
 			<div class="right">
 				<WindVerdict
-					{build}
 					{content}
 					{element}
 					{winding}

@@ -6,16 +6,15 @@
 		answer,
 		api,
 		type Accessory,
-		type Build,
 		type Content,
 		type Design,
 		problemText
 	} from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { besides, contentBeside, contentOf, freeKey, starts } from './presets';
 
 	interface Props {
-		build: Build;
 		/** Whether there is something wound already, and this is one more. */
 		more?: boolean;
 		onmade: (design: Design) => void;
@@ -25,7 +24,10 @@
 		onbeside?: (part: Accessory) => void;
 	}
 
-	let { build, more = false, onmade, content = null, onbeside }: Props = $props();
+	let { more = false, onmade, content = null, onbeside }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	let problem = $state<string | null>(null);
 

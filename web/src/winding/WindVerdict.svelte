@@ -2,7 +2,8 @@
 	The figure that decides about a winding: what stays behind, how warm it gets, what another one would win, what to know.
 -->
 <script lang="ts">
-	import type { Build, Content, Design } from '../lib/api/client';
+	import type { Content, Design } from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { quantity, swr, tolerance, turns as turnsText, watts } from '../lib/units/format';
 	import AccessoryVerdict from './AccessoryVerdict.svelte';
@@ -12,7 +13,6 @@
 	import { finding, lossRange, type Windable, type Winding } from './wound';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		element: Windable;
 		/** None while it is first laid. */
@@ -24,7 +24,10 @@
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, designs, onother, onedit }: Props = $props();
+	let { content, element, winding, designs, onother, onedit }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const loss = $derived(winding ? lossRange(winding.heat) : null);
 	const remarks = $derived(
@@ -40,7 +43,7 @@
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
 	{#if winding && loss?.worst}
 		{#if winding.choke || winding.trap}
-			<AccessoryVerdict {build} {winding} />
+			<AccessoryVerdict {winding} />
 		{:else if winding.kind === 'coil' || winding.kind === 'ring_coil'}
 			{@const turns = winding.turns.passes}
 			<p><span class="figure">{turnsText(turns)}</span> turns</p>
@@ -89,12 +92,12 @@
 	{/if}
 	{#if element.kind === 'choke'}
 		<section class="sheet unprinted">
-			<CompareChokes {build} {content} {element} {winding} {onother} {onedit} />
+			<CompareChokes {content} {element} {winding} {onother} {onedit} />
 		</section>
 	{/if}
 	{#if element.kind === 'transformer'}
 		<section class="sheet unprinted">
-			<Compare {build} {content} {element} {winding} {designs} {onother} {onedit} />
+			<Compare {content} {element} {winding} {designs} {onother} {onedit} />
 		</section>
 	{/if}
 	{#if remarks.length}

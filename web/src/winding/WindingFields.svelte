@@ -5,12 +5,12 @@
 	import {
 		answer,
 		api,
-		type Build,
 		type Content,
 		type Element,
 		type Piece,
 		type Trade
 	} from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { millimetres, quantity } from '../lib/units/format';
 	import { withElement } from '../design/content';
@@ -22,7 +22,6 @@
 	import { fixedRatio, type InCascade, type Winding, wirings } from './wound';
 
 	interface Props {
-		build: Build;
 		content: Content;
 		element: InCascade;
 		winding: Winding | null;
@@ -32,7 +31,10 @@
 		onedit: (content: Content) => void;
 	}
 
-	let { build, content, element, winding, trade, own, onedit }: Props = $props();
+	let { content, element, winding, trade, own, onedit }: Props = $props();
+
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	const set = (changes: Partial<Element>) => onedit(withElement(content, element.key, changes));
 	const formers = $derived(
@@ -48,13 +50,15 @@
 	});
 	/** The same coil on a ring instead of on air, or back. */
 	async function otherWay(): Promise<void> {
-		if (element.kind === 'transformer') return;
+		const of = element;
+		if (of.kind === 'transformer') return;
 		const found = await answer(
 			api.POST('/api/windings/other-way', {
-				body: { element, center_hz: center, mix: '2', size: 'T68' }
+				body: { element: of, center_hz: center, mix: '2', size: 'T68' }
 			})
 		).catch(() => null);
-		if (!found) return;
+		// What was edited meanwhile is the newer word.
+		if (!found || element !== of) return;
 		const other = found.element;
 		onedit({
 			...content,

@@ -2,7 +2,8 @@
 	Sums beside the wire: what fits here, a proven design scaled, and what goes with it (section, radials, counterpoise).
 -->
 <script lang="ts">
-	import { answer, api, type CableRow, problemText, type Schemas } from '../lib/api/client';
+	import { answer, api, type CableRow, type Schemas } from '../lib/api/client';
+	import { latest, Latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { figures, length, megahertz } from '../lib/units/format';
@@ -16,42 +17,40 @@
 
 	let { frequencyHz }: Props = $props();
 
-	let problem = $state<string | null>(null);
-	async function attempt(act: () => Promise<unknown>): Promise<void> {
-		try {
-			await act();
-			problem = null;
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-
 	// To the decimetre: the rules behind it know no more.
 	const about = (m: number) => length(Math.round(10 * m) / 10, units.length);
 	let span = $state<number | null>(null);
 	let pole = $state<number | null>(null);
-	let fits = $state.raw<Schemas['ShapeOut'][]>([]);
-	async function fit(): Promise<void> {
-		if (span === null && pole === null) return;
-		fits = await answer(
-			api.POST('/api/lengths/fitting', { body: { span_m: span, pole_m: pole, covered: false } })
-		);
-	}
+	const fitting = new Latest(
+		(body: Schemas['RoomIn']) => answer(api.POST('/api/lengths/fitting', { body })),
+		{ keeps: true }
+	);
+	/** Asked by the field that was settled, which tells a refusal. */
+	const fit = () =>
+		span === null && pole === null
+			? undefined
+			: fitting.ask({ span_m: span, pole_m: pole, covered: false });
+	const fits = $derived(fitting.value ?? []);
 
 	let proven = $state<number | null>(null);
 	let wanted = $state<number | null>(null);
 	let piece = $state<number | null>(null);
-	let scaled = $state.raw<{ length_m: number; ratio: number } | null>(null);
-	async function scale(): Promise<void> {
-		const to = wanted ?? frequencyHz;
-		if (proven === null || piece === null) return;
-		const found = await answer(
-			api.POST('/api/lengths/scaling', {
-				body: { lengths_m: [piece], proven_hz: proven, wanted_hz: to, unit: units.length }
-			})
-		);
-		scaled = { length_m: found.lengths_m[0] ?? 0, ratio: found.ratio };
-	}
+	const scaling = new Latest(
+		(body: Schemas['ScaledIn']) => answer(api.POST('/api/lengths/scaling', { body })),
+		{ keeps: true }
+	);
+	const scale = () =>
+		proven === null || piece === null
+			? undefined
+			: scaling.ask({
+					lengths_m: [piece],
+					proven_hz: proven,
+					wanted_hz: wanted ?? frequencyHz,
+					unit: units.length
+				});
+	const scaled = $derived(
+		scaling.value && { length_m: scaling.value.lengths_m[0] ?? 0, ratio: scaling.value.ratio }
+	);
 
 	type Form = Schemas['PartsIn']['form'];
 	const forms: [Form, string][] = [
@@ -62,19 +61,18 @@
 	let form = $state<Form>('section');
 	let cable = $state('foam-7-75');
 	let cables = $state.raw<CableRow[]>([]);
-	let parts = $state.raw<Schemas['PartsOut'] | null>(null);
 	void answer(api.GET('/api/tables/cables'))
 		.then((rows) => (cables = rows))
 		.catch(() => undefined);
-	async function look(asked: Form, key: string, hz: number): Promise<void> {
-		parts = await answer(
-			api.POST('/api/lengths/parts', { body: { form: asked, cable: key, frequency_hz: hz } })
-		);
-	}
-	$effect(() => void attempt(() => look(form, cable, frequencyHz)));
+	const found = latest(
+		() => ({ form, cable, frequency_hz: frequencyHz }),
+		(body) => answer(api.POST('/api/lengths/parts', { body })),
+		{ keeps: true }
+	);
+	const parts = $derived(found.value);
 </script>
 
-{#if problem}<Note kind="danger">{problem}</Note>{/if}
+{#if found.problem}<Note kind="danger">{found.problem}</Note>{/if}
 <details>
 	<summary>What fits here?</summary>
 	<div class="row">

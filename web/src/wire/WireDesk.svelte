@@ -10,6 +10,8 @@
 		problemText,
 		type Target
 	} from '../lib/api/client';
+	import { openBuild } from '../lib/build/buildState.svelte';
+	import { latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
@@ -23,16 +25,11 @@
 	import Schools from './Schools.svelte';
 	import WirePicture from './WirePicture.svelte';
 
-	interface Props {
-		build: Build;
-		onchange: (changes: Partial<Pick<Build, 'wire' | 'targets'>>) => Promise<void>;
-	}
-
-	let { build, onchange }: Props = $props();
+	const page = openBuild();
+	const build = $derived(page.build);
 
 	type Plan = NonNullable<Build['wire']>;
-	let found = $state.raw<LengthsOut | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	let band = $state(0);
 	const plan = $derived<Partial<Plan>>(build.wire ?? {});
 	const form = $derived(plan.form ?? 'dipole');
@@ -41,9 +38,9 @@
 	async function attempt(act: () => Promise<unknown>): Promise<void> {
 		try {
 			await act();
-			problem = null;
+			refused = null;
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 	/** Another kind of antenna begins with the rule that is usual for it. */
@@ -52,21 +49,20 @@
 		return { form: chosen?.key, rule: chosen?.rule };
 	};
 	const set = (changes: Partial<Plan>) =>
-		attempt(() => onchange({ wire: { ...plan, ...changes } as Plan }));
+		attempt(() => page.change({ wire: { ...plan, ...changes } as Plan }));
 
-	async function look(wire: Partial<Plan>, targets: Target[], unit: 'm' | 'ft'): Promise<void> {
-		found = await answer(
-			api.POST('/api/lengths', {
-				body: {
-					plan: wire,
-					unit,
-					bands: targets.map((t) => ({ label: t.label, frequency_hz: middle(t) }))
-				}
-			})
-		);
-	}
 	// The lengths follow the plan, the bands and the tape.
-	$effect(() => void attempt(() => look(plan, build.targets, units.length)));
+	const lengths = latest(
+		() => ({
+			plan,
+			unit: units.length,
+			bands: build.targets.map((t) => ({ label: t.label, frequency_hz: middle(t) }))
+		}),
+		(body) => answer(api.POST('/api/lengths', { body })),
+		{ keeps: true }
+	);
+	const found = $derived(lengths.value);
+	const problem = $derived(refused ?? lengths.problem);
 
 	const shown = $derived(found?.bands[Math.min(band, (found?.bands.length ?? 1) - 1)] ?? null);
 	const whole = (b: LengthsOut['bands'][number]) =>
@@ -143,7 +139,7 @@
 					kind="turns"
 					shown={figures(100 * (plan.added ?? 0.045), 2)}
 					width={4}
-					onsettle={(percent) => onchange({ wire: { ...plan, added: percent / 100 } as Plan })}
+					onsettle={(percent) => page.change({ wire: { ...plan, added: percent / 100 } as Plan })}
 				/>
 			</div>
 		</section>
@@ -223,11 +219,7 @@
 		<section class="sheet unprinted">
 			<details>
 				<summary>Bands: {build.targets.map((t) => t.label).join(', ')}</summary>
-				<TargetChooser
-					{build}
-					sweep={build.sweeps.find((s) => s.id === build.baseline_sweep_id)}
-					onchange={(targets) => onchange({ targets })}
-				/>
+				<TargetChooser sweep={build.sweeps.find((s) => s.id === build.baseline_sweep_id)} />
 			</details>
 		</section>
 		<Note kind="danger">

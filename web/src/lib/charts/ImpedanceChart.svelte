@@ -4,11 +4,15 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
 
-	import type { Curves, Fan } from '../api/client';
-	import { band, extent, path, valueAt } from './curve';
+	import type { Curves, Fan as FanData } from '../api/client';
+	import { extent, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 
 	import { dashes, type Frame } from './frame';
+	import Curve from './marks/Curve.svelte';
+	import CurveName from './marks/CurveName.svelte';
+	import Fan from './marks/Fan.svelte';
+	import Samples from './marks/Samples.svelte';
 
 	interface Props {
 		frame: Frame;
@@ -18,7 +22,7 @@
 		/** Blueprint for the antenna as measured, copper for what is predicted at the match. */
 		hue: 'blueprint' | 'copper';
 		/** Edges of the 90 % bands of R and X, a value a frequency; none when left out. */
-		fan?: Fan | null;
+		fan?: FanData | null;
 		/** Other sweeps laid over, with the names written on them. */
 		others?: { name: string; curves: Curves }[];
 	}
@@ -83,117 +87,41 @@
 	ticks={axis.ticks(5)}
 	tickText={(v) => String(v).replace('-', '−')}
 >
-	{#snippet marks({ x, y, width })}
+	{#snippet marks(plot)}
+		{@const { x, y } = plot}
+		{@const hz = curves.frequency_hz}
 		{#if fan}
-			{@const hz = curves.frequency_hz as number[]}
-			{@const most = axis.domain()[1] ?? 50}
-			<path
-				class="fan {hue}"
-				d={band(hz, fan.low_resistance_ohm, fan.high_resistance_ohm, x, y, most)}
-			/>
-			<path
-				class="fan {hue}"
-				d={band(hz, fan.low_reactance_ohm, fan.high_reactance_ohm, x, y, most)}
-			/>
+			{@const edge = { plot, hz: hz as number[], top: axis.domain()[1] ?? 50, hue }}
+			<Fan {...edge} low={fan.low_resistance_ohm} high={fan.high_resistance_ohm} />
+			<Fan {...edge} low={fan.low_reactance_ohm} high={fan.high_reactance_ohm} />
 		{/if}
-		<line class="zero" x1="0" x2={width} y1={y(0)} y2={y(0)} />
+		<line x1="0" x2={plot.width} y1={y(0)} y2={y(0)} />
 		{#each others as other, i (other.name)}
 			{@const c = other.curves}
-			{#each [c.resistance_ohm, c.reactance_ohm] as values, k (k)}
-				<path
-					class="curve other {hue}"
-					stroke-dasharray={dashes[i % dashes.length]}
-					d={path(c.frequency_hz, values, x, y)}
-				/>
-			{/each}
-			{@const hz = lowHz + (0.3 + 0.16 * i) * (highHz - lowHz)}
-			<text
-				class="name {hue}"
-				x={x(hz)}
-				y={y(valueAt(c.frequency_hz, c.reactance_ohm, hz) ?? 0) + 14}>{other.name}</text
+			{@const look = { plot, of: 'other', hue, width: 1.4, dash: dashes[i % dashes.length] }}
+			<Curve {...look} hz={c.frequency_hz} values={c.resistance_ohm} />
+			<Curve {...look} hz={c.frequency_hz} values={c.reactance_ohm} />
+			{@const at = lowHz + (0.3 + 0.16 * i) * (highHz - lowHz)}
+			<CurveName x={x(at)} y={y(valueAt(c.frequency_hz, c.reactance_ohm, at) ?? 0) + 14} {hue}
+				>{other.name}</CurveName
 			>
 		{/each}
-		<path
-			class="curve {hue}"
-			class:unsure={sampledHz.length > 0}
-			d={path(curves.frequency_hz, curves.resistance_ohm, x, y)}
-		/>
-		<path
-			class="curve x {hue}"
-			class:unsure={sampledHz.length > 0}
-			d={path(curves.frequency_hz, curves.reactance_ohm, x, y)}
-		/>
-		{#each sampledHz as at, i (i)}
-			{#each [curves.resistance_ohm, curves.reactance_ohm] as values, k (k)}
-				{@const value = at === null ? null : valueAt(curves.frequency_hz, values, at)}
-				{#if at !== null && value !== null}<circle
-						class="dot {hue}"
-						cx={x(at)}
-						cy={y(value)}
-						r="3.5"
-					/>{/if}
-			{/each}
-		{/each}
+		{@const unsure = sampledHz.length > 0}
+		<Curve {plot} of="resistance" {hz} values={curves.resistance_ohm} {hue} {unsure} />
+		<Curve {plot} of="reactance" {hz} values={curves.reactance_ohm} {hue} {unsure} dash="7 3 2 3" />
+		<Samples {plot} atHz={sampledHz} {hz} values={curves.resistance_ohm} {hue} />
+		<Samples {plot} atHz={sampledHz} {hz} values={curves.reactance_ohm} {hue} />
 		{#each names as { name, hz, value } (name)}
-			<text class="name {hue}" x={x(hz)} y={y(value) + (value > (low + high) / 2 ? 18 : -8)}
-				>{name}, Ω</text
+			<CurveName x={x(hz)} y={y(value) + (value > (low + high) / 2 ? 18 : -8)} {hue}
+				>{name}, Ω</CurveName
 			>
 		{/each}
 	{/snippet}
 </Plot>
 
 <style>
-	.zero {
+	line {
 		stroke: var(--soft);
 		stroke-width: 1;
-	}
-	.curve {
-		fill: none;
-		stroke-width: 2;
-	}
-	.blueprint {
-		stroke: var(--blueprint);
-	}
-	.copper {
-		stroke: var(--copper);
-	}
-	.fan.blueprint {
-		fill: var(--blueprint-wash);
-		stroke: none;
-	}
-	.fan.copper {
-		fill: var(--copper-wash);
-		stroke: none;
-	}
-	.other {
-		stroke-width: 1.4;
-	}
-	.curve.unsure {
-		stroke-width: 1;
-		stroke-dasharray: 2 4;
-	}
-	.dot.blueprint {
-		fill: var(--blueprint);
-		stroke: none;
-	}
-	.dot.copper {
-		fill: var(--copper);
-		stroke: none;
-	}
-	.x {
-		stroke-dasharray: 7 3 2 3;
-	}
-	.name {
-		font-size: var(--size-12);
-		font-weight: 600;
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-	.name.blueprint {
-		fill: var(--blueprint);
-	}
-	.name.copper {
-		fill: var(--copper-ink);
 	}
 </style>

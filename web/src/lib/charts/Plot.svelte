@@ -7,8 +7,7 @@
 	import { scaleLinear, scaleLog } from 'd3-scale';
 
 	import { megahertz } from '../units/format';
-	import type { Scale } from './curve';
-	import type { Frame } from './frame';
+	import type { Frame, Plotted } from './frame';
 	import Picture from './Picture.svelte';
 
 	interface Props {
@@ -26,8 +25,8 @@
 		log?: boolean;
 		/** Logarithmic frequency axis, for sweeps over several bands; linear when left out. */
 		logX?: boolean;
-		/** The marks: they get both scales and the frame's inner width and height. */
-		marks: Snippet<[{ x: Scale; y: Scale; width: number; height: number }]>;
+		/** The marks, drawn on this. */
+		marks: Snippet<[Plotted]>;
 	}
 
 	let {

@@ -2,19 +2,21 @@
 	Return loss against frequency, in dB, more upwards.
 -->
 <script lang="ts">
-	import { path, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 
-	import type { Curve, Frame } from './frame';
+	import type { Curve as CurveData, Frame } from './frame';
+	import Curve from './marks/Curve.svelte';
+	import CurveName from './marks/CurveName.svelte';
+	import Samples from './marks/Samples.svelte';
 
 	interface Props {
 		frame: Frame;
 		/** The antenna as measured. */
-		antenna: Curve;
+		antenna: CurveData;
 		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
 		sampledHz?: (number | null)[];
 		/** With the match, predicted; none on the sweep desk. */
-		match?: Curve;
+		match?: CurveData;
 	}
 
 	let { frame, antenna, sampledHz = [], match }: Props = $props();
@@ -29,46 +31,32 @@
 </script>
 
 <Plot label="Return loss against frequency, in dB" {frame} bottom={0} {top} {ticks}>
-	{#snippet marks({ x, y, height: inner })}
-		<path
-			class="antenna"
-			class:unsure={sampledHz.length > 0}
-			d={path(antenna.frequency_hz, antenna.values, x, y)}
+	{#snippet marks(plot)}
+		<Curve
+			{plot}
+			of="antenna"
+			hz={antenna.frequency_hz}
+			values={antenna.values}
+			hue="blueprint"
+			unsure={sampledHz.length > 0}
 		/>
-		{#each sampledHz as at, i (i)}
-			{@const value = at === null ? null : valueAt(antenna.frequency_hz, antenna.values, at)}
-			{#if at !== null && value !== null}
-				<circle class="dot" cx={x(at)} cy={y(value)} r="3.5" />
-			{/if}
-		{/each}
+		<Samples
+			{plot}
+			atHz={sampledHz}
+			hz={antenna.frequency_hz}
+			values={antenna.values}
+			hue="blueprint"
+		/>
 		{#if match}
-			<path class="match" d={path(match.frequency_hz, match.values, x, y)} />
+			<Curve
+				{plot}
+				of="match"
+				hz={match.frequency_hz}
+				values={match.values}
+				hue="copper"
+				dash="8 4"
+			/>
 		{/if}
-		<text x="8" y={inner - 8}>dB; more is better</text>
+		<CurveName x={8} y={plot.height - 8} hue="soft">dB; more is better</CurveName>
 	{/snippet}
 </Plot>
-
-<style>
-	path {
-		fill: none;
-		stroke-width: 2;
-	}
-	.antenna {
-		stroke: var(--blueprint);
-	}
-	.unsure {
-		stroke-width: 1;
-		stroke-dasharray: 2 4;
-	}
-	.dot {
-		fill: var(--blueprint);
-	}
-	.match {
-		stroke: var(--copper);
-		stroke-dasharray: 8 4;
-	}
-	text {
-		font-size: var(--size-12);
-		fill: var(--soft);
-	}
-</style>

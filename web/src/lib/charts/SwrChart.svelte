@@ -2,24 +2,31 @@
 	Standing-wave ratio against frequency: the antenna as measured, with the match, at the radio; with a fan.
 -->
 <script lang="ts">
-	import { band, extent, path, valueAt } from './curve';
+	import { extent, valueAt } from './curve';
 	import Plot from './Plot.svelte';
 	import { swr } from '../units/format';
 
-	import { type Curve, dashes, type Frame, type Overlay } from './frame';
+	import { dashes, type Curve as CurveData, type Frame, held, type Overlay } from './frame';
+	import Ceiling from './marks/Ceiling.svelte';
+	import Curve from './marks/Curve.svelte';
+	import CurveName from './marks/CurveName.svelte';
+	import Fan from './marks/Fan.svelte';
+	import Floor from './marks/Floor.svelte';
+	import Limit from './marks/Limit.svelte';
+	import Samples from './marks/Samples.svelte';
 
 	interface Props {
 		frame: Frame;
 		/** The antenna itself, as measured. */
-		antenna: Curve;
+		antenna: CurveData;
 		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
 		sampledHz?: (number | null)[];
 		/** With the match, predicted; none on the sweep desk. */
-		match?: Curve;
+		match?: CurveData;
 		/** What the radio end reads; none when left out. */
-		radio?: Curve;
+		radio?: CurveData;
 		/** How it was before the present edit; none when left out. */
-		former?: Curve;
+		former?: CurveData;
 		/** Where nineteen builds in twenty lie. */
 		fan?: { hz: number[]; low: (number | null)[]; high: (number | null)[] };
 		/** Whose fan it is: the match's when left out, or the antenna's own, of the reading's doubt. */
@@ -53,22 +60,16 @@
 	}: Props = $props();
 
 	const { lowHz, highHz, targets } = $derived(frame);
-	// A floor on the chart's own bottom is no line worth drawing.
-	const drawnFloors = $derived(floors.filter((f) => f.swr > 1.02));
 	const top = 10;
 	const ticks = [1, 1.5, 2, 3, 5, 10];
-	const limits = $derived([...new Set(targets.map((t) => t.swr_limit))]);
 	const range = $derived(extent(antenna.frequency_hz, antenna.values, lowHz, highHz));
 	const offScale = $derived(range !== null && range[0] > top);
 
-	/** What lies above the chart runs along its edge. */
-	function cut(values: (number | null)[]): (number | null)[] {
-		return values.map((v) => Math.min(v ?? top, top));
-	}
+	const cut = (values: (number | null)[]) => held(values, 1, top);
 
 	/** A place for a curve's name: where it is in view, away from its dip; and whether it rises there. */
 	function place(
-		curve: Curve,
+		curve: CurveData,
 		prefer: number[],
 		edge: (hz: number, value: number) => number = (_, value) => value
 	): { hz: number; value: number; rises: boolean } | null {
@@ -93,217 +94,107 @@
 </script>
 
 <Plot label="SWR against frequency" {frame} bottom={1} {top} {ticks} log>
-	{#snippet marks({ x, y, width })}
+	{#snippet marks(plot)}
+		{@const { x, y, width } = plot}
 		{#if ceiling}
-			<path
-				class="ceiling"
-				d={band(
-					antenna.frequency_hz as number[],
-					ceiling,
-					ceiling.map(() => top),
-					x,
-					y,
-					top
-				)}
-			/>
-			{@const ends = ceiling[ceiling.length - 1] ?? top}
-			{#if ends < top}
-				<text class="floor-name over" x={width - 6} y={Math.max(44, y(ends) + 34)} text-anchor="end"
-					>this line can show no more than {swr(ends)}</text
-				>
-			{/if}
+			<Ceiling {plot} hz={antenna.frequency_hz as number[]} values={ceiling} {top} />
 		{/if}
-		{#if fan}
-			<path class="fan {fanHue}" d={band(fan.hz, fan.low, fan.high, x, y, top)} />
-		{/if}
-		{#each drawnFloors as floor, i (i)}
-			{@const left = x(Math.max(floor.low_hz, lowHz))}
-			{@const right = x(Math.min(floor.high_hz, highHz))}
-			<rect
-				class="floor"
-				x={left}
-				width={Math.max(2, right - left)}
-				y={y(floor.swr)}
-				height={y(1) - y(floor.swr)}
-			/>
-			<line
-				class="floor-edge"
-				x1={left}
-				x2={Math.max(left + 2, right)}
-				y1={y(floor.swr)}
-				y2={y(floor.swr)}
-			/>
-		{/each}
-		{#if drawnFloors[0]}
-			<text
-				class="floor-name"
-				x={x(Math.min(drawnFloors[0].high_hz, highHz)) + 5}
-				y={Math.min(y(1) - 4, y(drawnFloors[0].swr) + 4)}>floor {swr(drawnFloors[0].swr)}</text
-			>
-		{/if}
-		{#each limits as limit (limit)}
-			<line class="limit" x1="0" x2={width} y1={y(limit)} y2={y(limit)} />
-			<text class="limit-name" x="6" y={y(limit) - 5}>limit {Number(limit.toFixed(2))}</text>
-		{/each}
-		<path
-			class="antenna"
-			class:unsure={sampledHz.length > 0}
-			d={path(antenna.frequency_hz, cut(antenna.values), x, y)}
+		{#if fan}<Fan {plot} {...fan} {top} hue={fanHue} />{/if}
+		<Floor {plot} {floors} {lowHz} {highHz} />
+		<Limit {plot} {targets} />
+		<Curve
+			{plot}
+			of="antenna"
+			hz={antenna.frequency_hz}
+			values={cut(antenna.values)}
+			hue="blueprint"
+			unsure={sampledHz.length > 0}
 		/>
-		{#each sampledHz as at, i (i)}
-			{@const value = at === null ? null : valueAt(antenna.frequency_hz, antenna.values, at)}
-			{#if at !== null && value !== null}
-				<circle class="dot" cx={x(at)} cy={y(Math.min(value, top))} r="3.5" />
-			{/if}
-		{/each}
+		<Samples
+			{plot}
+			atHz={sampledHz}
+			hz={antenna.frequency_hz}
+			values={antenna.values}
+			hue="blueprint"
+			{top}
+		/>
 		{#each others as other, i (other.name)}
-			<path
-				class="other {otherHue}"
-				stroke-dasharray={dashes[i % dashes.length]}
-				d={path(other.frequency_hz, cut(other.values), x, y)}
+			<Curve
+				{plot}
+				of="other"
+				hz={other.frequency_hz}
+				values={cut(other.values)}
+				hue={otherHue}
+				width={1.6}
+				dash={dashes[i % dashes.length]}
 			/>
 			{@const spot = place(other, [0.2 + 0.14 * i, 0.75 - 0.1 * i, 0.5])}
 			{#if spot}
-				<text class="name {otherHue}" x={x(spot.hz)} y={y(Math.min(spot.value, top)) + 14}
-					>{other.name}</text
+				<CurveName x={x(spot.hz)} y={y(Math.min(spot.value, top)) + 14} hue={otherHue}
+					>{other.name}</CurveName
 				>
 			{/if}
 		{/each}
 		{#if former}
-			<path class="former" d={path(former.frequency_hz, cut(former.values), x, y)} />
+			<Curve
+				{plot}
+				of="former"
+				hz={former.frequency_hz}
+				values={cut(former.values)}
+				hue="copper"
+				width={1}
+				faint
+			/>
 		{/if}
 		{#if match}
-			<path class="match" d={path(match.frequency_hz, cut(match.values), x, y)} />
+			<Curve
+				{plot}
+				of="match"
+				hz={match.frequency_hz}
+				values={cut(match.values)}
+				hue="copper"
+				width={2.5}
+				dash="8 4"
+			/>
 		{/if}
 		{#if radio}
-			<path class="radio" d={path(radio.frequency_hz, cut(radio.values), x, y)} />
+			<Curve
+				{plot}
+				of="radio"
+				hz={radio.frequency_hz}
+				values={cut(radio.values)}
+				hue="ink"
+				width={1.6}
+				dash="2 3"
+			/>
 		{/if}
 		{#if offScale && range}
-			<text class="name blueprint" x="24" y={y(top) + (width < 420 ? 34 : 18)}
-				>{antennaTitle}: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</text
+			<CurveName x={24} y={y(top) + (width < 420 ? 34 : 18)} hue="blueprint"
+				>{antennaTitle}: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</CurveName
 			>
 		{:else if antennaName}
-			<text
-				class="name blueprint"
+			<CurveName
 				x={x(antennaName.hz)}
 				y={y(antennaName.value) - 9}
-				text-anchor={antennaName.rises ? 'end' : 'start'}>{antennaTitle}</text
+				hue="blueprint"
+				anchor={antennaName.rises ? 'end' : 'start'}>{antennaTitle}</CurveName
 			>
 		{/if}
 		{#if matchName}
-			<text
-				class="name copper"
+			<CurveName
 				x={x(matchName.hz) + (matchName.rises ? -8 : 8)}
 				y={Math.max(30, y(matchName.value) - 6)}
-				text-anchor={matchName.rises ? 'end' : 'start'}>at the match, predicted</text
+				hue="copper"
+				anchor={matchName.rises ? 'end' : 'start'}>at the match, predicted</CurveName
 			>
 		{/if}
 		{#if radioName}
-			<text
-				class="name"
+			<CurveName
 				x={x(radioName.hz) + (radioName.rises ? 14 : -14)}
 				y={y(radioName.value) + 18}
-				text-anchor={radioName.rises ? 'start' : 'end'}>what the radio will read</text
+				hue="ink"
+				anchor={radioName.rises ? 'start' : 'end'}>what the radio will read</CurveName
 			>
 		{/if}
 	{/snippet}
 </Plot>
-
-<style>
-	path {
-		fill: none;
-	}
-	.fan {
-		fill: var(--copper-wash);
-		opacity: 0.8;
-	}
-	.fan.copper {
-		stroke: none;
-	}
-	.fan.blueprint {
-		fill: var(--blueprint-wash);
-		stroke: none;
-	}
-	.ceiling {
-		fill: var(--soft);
-		opacity: 0.2;
-	}
-	.antenna {
-		stroke: var(--blueprint);
-		stroke-width: 2;
-	}
-	.match {
-		stroke: var(--copper);
-		stroke-width: 2.5;
-		stroke-dasharray: 8 4;
-	}
-	.unsure {
-		stroke-width: 1;
-		stroke-dasharray: 2 4;
-	}
-	.dot {
-		fill: var(--blueprint);
-	}
-	.other {
-		stroke-width: 1.6;
-	}
-	path.blueprint {
-		stroke: var(--blueprint);
-	}
-	path.copper {
-		stroke: var(--copper);
-	}
-	.floor {
-		fill: var(--soft);
-		opacity: 0.22;
-	}
-	.floor-edge {
-		stroke: var(--soft);
-		stroke-width: 1.5;
-	}
-	.floor-name {
-		fill: var(--soft);
-		font-size: var(--size-12);
-	}
-	.over {
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-	.former {
-		stroke: var(--copper);
-		stroke-width: 1;
-		opacity: 0.55;
-	}
-	.radio {
-		stroke: var(--ink);
-		stroke-width: 1.6;
-		stroke-dasharray: 2 3;
-	}
-	.limit {
-		stroke: var(--enamel);
-		stroke-dasharray: 3 3;
-	}
-	.limit-name {
-		fill: var(--enamel);
-		font-size: var(--size-12);
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-	.name {
-		font-size: var(--size-12);
-		fill: var(--ink);
-		paint-order: stroke;
-		stroke: var(--sheet);
-		stroke-width: 3px;
-	}
-	text.blueprint {
-		fill: var(--blueprint);
-		font-weight: 600;
-	}
-	text.copper {
-		fill: var(--copper-ink);
-		font-weight: 600;
-	}
-</style>

@@ -13,6 +13,23 @@ export interface Frame {
 	height: number;
 }
 
+/** What the marks of a chart are drawn with: both scales, and the frame's inner width and height. */
+export interface Plotted {
+	x: (hz: number) => number;
+	y: (value: number) => number;
+	width: number;
+	height: number;
+}
+
+/** Hues of marks: what each stands for is said in the design of colours. */
+export type Hue = 'blueprint' | 'copper' | 'heat' | 'verdigris' | 'ink' | 'soft';
+
+type Values = (number | null)[];
+
+/** Values held inside a chart: what lies outside runs along its edge. */
+export const held = (values: Values, bottom: number, top: number): Values =>
+	values.map((v) => Math.max(bottom, Math.min(v ?? top, top)));
+
 /** A received curve. */
 export interface Curve {
 	frequency_hz: (number | null)[];

@@ -14,7 +14,7 @@
 		/** The value as shown, with its unit. */
 		shown: string;
 		/** Called with the value in SI. May throw `Refused`, which is shown here. */
-		onsettle: (value: number) => void | Promise<void>;
+		onsettle: (value: number) => unknown;
 		/** Label hidden from the eye; shown when left out. */
 		quiet?: boolean;
 		/** Width in characters; 9 when left out. */

@@ -10,7 +10,7 @@ import time
 
 import httpx
 import pytest
-from asking import coil_of, made_build, made_design, turned
+from client_helpers import coil_of, made_build, made_design, turned
 
 from yielding_coil.store.server import PrivateServer
 

@@ -8,7 +8,7 @@ from pathlib import Path
 
 import httpx
 import pytest
-from asking import DEMO_BUILDS
+from client_helpers import DEMO_BUILDS
 
 from yielding_coil.store.server import PrivateServer
 

@@ -1,5 +1,5 @@
 import pytest
-from asking import made_build, made_design
+from client_helpers import made_build, made_design
 
 
 @pytest.fixture

@@ -4,7 +4,7 @@ import re
 
 import numpy as np
 import pytest
-from asking import calibrated, connected, wire_build
+from client_helpers import calibrated, connected, wire_build
 from playwright.sync_api import expect
 
 from yielding_coil.core.sweep import Sweep

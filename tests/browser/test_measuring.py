@@ -5,7 +5,7 @@ import re
 import signal
 
 import pytest
-from asking import made_build
+from client_helpers import made_build
 from playwright.sync_api import expect
 
 from yielding_coil.analyser.child import SimulatorChild

@@ -4,7 +4,7 @@ import re
 
 import pytest
 from analyser_faults import Running, serving, simulated
-from asking import DEMO, TWELVE, hung, read, trim_of, wire_build
+from client_helpers import DEMO, TWELVE, hung, read, trim_of, wire_build
 from playwright.sync_api import expect
 
 from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ

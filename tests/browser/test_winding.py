@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from asking import wire_build
+from client_helpers import wire_build
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
@@ -194,7 +194,7 @@ def test_from_an_empty_start_to_a_balun(page, address, client, settle):
     expect(page.get_by_role("heading", name="9 : 1 unun")).to_be_visible()
     page.goto(address)
     settle()
-    expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("WindingLayout")
+    expect(page.get_by_role("article").filter(has_text=build["name"])).to_contain_text("Winding")
 
 
 def test_the_coil_of_a_match_is_wound_here_too(page, address, laid_in, settle):

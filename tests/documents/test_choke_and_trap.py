@@ -3,8 +3,8 @@
 import math
 
 import pytest
-from keeping import stands_in
 from pydantic import TypeAdapter, ValidationError
+from stored import stands_in
 
 from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError

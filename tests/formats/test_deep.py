@@ -8,7 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 import skrf
-from asking import drop
+from client_helpers import drop
 from sqlalchemy import text
 
 from yielding_coil.core.errors import RefusedError

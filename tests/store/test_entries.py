@@ -3,8 +3,8 @@
 from types import SimpleNamespace
 
 import pytest
-from keeping import stands_in
 from pydantic import ValidationError
+from stored import stands_in
 
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.documents.log import CutData, HungData, NoteData, ReadingData, replay

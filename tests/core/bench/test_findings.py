@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from asking import unun
+from client_helpers import unun
 from made import design_of
 
 from yielding_coil import data

@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from asking import CHOKE, TRAP, beside, unun
+from client_helpers import CHOKE, TRAP, beside, unun
 from made import design_of
 
 from yielding_coil import data

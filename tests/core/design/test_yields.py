@@ -1,7 +1,7 @@
 """How many builds hold, and what each act on a part buys."""
 
 import numpy as np
-from asking import unun
+from client_helpers import unun
 from made import design_of
 
 from yielding_coil.core.design import DesignSummary, predict_yield, share_of, summary_of

@@ -1,7 +1,7 @@
 """Which core for a transformer of a design: what is judged is what its report then shows."""
 
 import pytest
-from asking import unun
+from client_helpers import unun
 from made import design_of, report_of
 
 from yielding_coil import data

@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from asking import TRAP, beside
+from client_helpers import TRAP, beside
 from made import report_of, said
 
 from yielding_coil.core.errors import NotMatchableError

@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from asking import CHOKE, END_FED, beside
+from client_helpers import CHOKE, END_FED, beside
 from made import report_of, said
 
 from yielding_coil.core.errors import RefusedError

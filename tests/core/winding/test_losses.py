@@ -1,7 +1,7 @@
 """Where the watts go: every split adds up to what the cascade loses, and warms as the law has it."""
 
 import pytest
-from asking import unun
+from client_helpers import unun
 from made import design_of
 
 from yielding_coil import data

@@ -3,7 +3,7 @@
 import math
 
 import pytest
-from asking import COUPLER, END_FED, unun
+from client_helpers import COUPLER, END_FED, unun
 from made import design_of, report_of, said
 
 from yielding_coil import data

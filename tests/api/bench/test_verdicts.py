@@ -2,7 +2,19 @@
 
 import numpy as np
 import pytest
-from asking import CHOKE, TRAP, beside, calibrated, connected, drop, logged, measured, screwed_on, unun, wire_build
+from client_helpers import (
+    CHOKE,
+    TRAP,
+    beside,
+    calibrated,
+    connected,
+    drop,
+    logged,
+    measured,
+    screwed_on,
+    unun,
+    wire_build,
+)
 
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.formats import touchstone

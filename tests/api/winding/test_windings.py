@@ -1,7 +1,7 @@
 """What is wound for a design: turns, cuts, picture, heat, the bench, and what cannot be wound."""
 
 import pytest
-from asking import END_FED, best, unun, wound_of
+from client_helpers import END_FED, best, unun, wound_of
 
 from yielding_coil import data
 from yielding_coil.core.winding import WIRINGS

@@ -4,7 +4,7 @@ import csv
 import io
 
 import pytest
-from asking import unun
+from client_helpers import unun
 
 from yielding_coil import data
 

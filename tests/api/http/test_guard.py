@@ -1,7 +1,7 @@
 """Who may speak to the application, and what its pages may load."""
 
 import pytest
-from asking import made_build
+from client_helpers import made_build
 
 
 @pytest.mark.parametrize(

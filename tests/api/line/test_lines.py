@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from asking import DEMO, bare, best, drop, made_build
+from client_helpers import DEMO, bare, best, drop, made_build
 
 from yielding_coil.core.line import OPEN_END_F, Cable, Line
 from yielding_coil.core.sweep import Sweep

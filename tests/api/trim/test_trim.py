@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from asking import (
+from client_helpers import (
     TWELVE,
     acted,
     connected,

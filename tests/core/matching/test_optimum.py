@@ -11,7 +11,7 @@ from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of
 from yielding_coil.formats import touchstone
 
-DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
+DEMO = Path(__file__).parents[3] / "yielding_coil" / "demo"
 BAND = [Target("15 m", 21.0e6, 21.45e6, 2.0)]
 COIL, CAPACITOR = Inductor(1e-6, q=220), Capacitor(1e-11, q=1000)
 

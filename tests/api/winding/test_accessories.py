@@ -1,7 +1,7 @@
 """Chokes on the coax, traps in the wire, and the tuned coupler, as designs have them."""
 
 import pytest
-from asking import CHOKE, COUPLER, TRAP, beside, made_build, unun, wound_of
+from client_helpers import CHOKE, COUPLER, TRAP, beside, made_build, unun, wound_of
 
 
 def findings(winding):

@@ -2,7 +2,7 @@
 
 import pytest
 import schemathesis
-from asking import drop, made_build, made_design
+from client_helpers import drop, made_build, made_design
 from hypothesis import HealthCheck, given, settings
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import (

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 from analyser_faults import Running, serving
-from asking import acted, calibrated, connected, done, hung, logged, screwed_on, trim_of, wire_build
+from client_helpers import acted, calibrated, connected, done, hung, logged, screwed_on, trim_of, wire_build
 
 from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ
 from yielding_coil.analyser.link import Link

@@ -9,12 +9,12 @@ from pathlib import Path
 from uuid import uuid4
 
 import pytest
-from keeping import stands_in
+from stored import stands_in
 from sqlalchemy import create_engine, text
 
 from yielding_coil.store.migrate import migrate
 
-EARLIER = sorted((Path(__file__).parents[1] / "earlier").glob("*.sql"))
+EARLIER = sorted((Path(__file__).parents[2] / "earlier").glob("*.sql"))
 
 
 @pytest.fixture(params=EARLIER, ids=[file.stem for file in EARLIER])

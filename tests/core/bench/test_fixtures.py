@@ -3,7 +3,7 @@
 from typing import get_args
 
 import pytest
-from asking import CHOKE, TRAP, beside, unun
+from client_helpers import CHOKE, TRAP, beside, unun
 from made import design_of
 
 from yielding_coil import data

@@ -11,7 +11,7 @@ from yielding_coil.core.line import Cable, Line, LineUncertainty, shift_referenc
 from yielding_coil.core.sweep import ReflectionUncertainty, Sweep
 from yielding_coil.formats import touchstone
 
-DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
+DEMO = Path(__file__).parents[3] / "yielding_coil" / "demo"
 # The README of the demo data states its line.
 TRUE = Cable("allotment coax", 50.0, 0.84, 1.05, 0.011)
 EXACT = LineUncertainty(0.0, 0.0, 0.0, 0.0)

@@ -5,7 +5,7 @@ import json
 import numpy as np
 import pytest
 from analyser_faults import Faulty, serving
-from asking import calibrated, connected, done, made_build, screwed_on
+from client_helpers import calibrated, connected, done, made_build, screwed_on
 
 from yielding_coil.api.http import jobs
 

@@ -15,6 +15,7 @@ from analyser_faults import Running, serving, simulated
 from hypothesis import settings
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
+from trials import Trials
 
 from yielding_coil import demo
 from yielding_coil.analyser.link import Link
@@ -27,6 +28,16 @@ TOP = Path(__file__).parents[1]
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
 settings.load_profile("steady")
+
+
+def pytest_addoption(parser):
+    parser.addoption("--trials", action="store_true", help="long trials with all their seeds")
+
+
+@pytest.fixture(scope="session")
+def trials(pytestconfig):
+    """Which seeds of a long trial are run, and what their counts must show."""
+    return Trials(whole=pytestconfig.getoption("--trials"))
 
 
 @pytest.fixture(scope="session")

@@ -6,7 +6,7 @@ import ts from 'typescript-eslint';
 import svelteConfig from './svelte.config.js';
 
 export default ts.config(
-	{ ignores: ['dist', 'src/lib/api/schema.d.ts'] },
+	{ ignores: ['dist', '.svelte-check', 'src/lib/api/schema.d.ts'] },
 	js.configs.recommended,
 	...ts.configs.recommended,
 	...svelte.configs.recommended,

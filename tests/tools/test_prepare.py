@@ -72,4 +72,4 @@ def test_unknown_words_are_refused_with_the_usage():
     said = subprocess.run([TOP / "test", "--fast"], capture_output=True, text=True, check=False)
 
     assert said.returncode == 2
-    assert "usage: ./test [--quick | --deep]" in said.stderr
+    assert "usage: ./test [--quick | --deep | --trials]" in said.stderr

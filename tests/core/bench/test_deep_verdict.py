@@ -1,4 +1,4 @@
-"""The verdict of the bench over seeded trials of every fault; run by ./test --deep with its confusion printed."""
+"""The verdict of the bench over seeded trials of every fault; the confusion is printed."""
 
 import multiprocessing
 import os
@@ -19,7 +19,7 @@ from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.winding import wiring
 
-pytestmark = pytest.mark.deep
+pytestmark = [pytest.mark.deep, pytest.mark.trial]
 
 # Chosen before any result was seen.
 SEED = 20261127
@@ -98,11 +98,11 @@ TABLE: dict[str, Counter[str]] = {}
 
 
 @pytest.fixture(scope="module", autouse=True)
-def confusion(pytestconfig):
+def confusion(pytestconfig, trials):
     """Printed when all are through, past pytest's capturing."""
     yield
     with pytestconfig.pluginmanager.getplugin("capturemanager").global_and_fixture_disabled():
-        print(f"\nThe verdict of the bench, {TRIALS} trials a row:")
+        print(f"\nThe verdict of the bench, {len(trials.some(range(TRIALS)))} trials a row:")
         for row, columns in TABLE.items():
             print(f"{row:44} " + ", ".join(f"{said} {count}" for said, count in columns.most_common()))
 
@@ -130,13 +130,14 @@ def some_of(name: str, code: str, trials: range) -> list[tuple[Hypothesis, verdi
 
 
 @pytest.fixture(scope="module")
-def tried():
+def tried(trials):
     """All trials of one fault, made by as many processes as the machine has cores."""
     workers = os.cpu_count() or 1
     with ProcessPoolExecutor(workers, multiprocessing.get_context("spawn")) as pool:
 
         def of(name: str, code: str) -> list[tuple[Hypothesis, verdict.Verdict]]:
-            shares = [range(k, TRIALS, workers) for k in range(workers)]
+            mine = trials.some(range(TRIALS))
+            shares = [mine[k::workers] for k in range(workers)]
             found = [one for some in pool.map(partial(some_of, name, code), shares) for one in some]
             row = TABLE.setdefault(f"{name}: {code}", Counter())
             for _, said in found:
@@ -171,26 +172,32 @@ def stated(suspect: Hypothesis, said: verdict.Verdict) -> bool:
         "capacitor_wrong",
     ],
 )
-def test_faults_of_an_unun_are_named_and_good_ones_are_not_accused(tried, code):
+def test_faults_of_an_unun_are_named_and_good_ones_are_not_accused(tried, trials, code):
     found = tried("2 in 16 on two rings", code)
 
     if code == "right":
-        assert sum(said.says != "strange" and "right" in said.codes for _, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(
+            sum(said.says != "strange" and "right" in said.codes for _, said in found), len(found), 0.98
+        )
         # And not hedged: nothing hides in the tolerances of a few-turn transformer.
-        assert sum(said.codes == ("right",) and not said.hidden for _, said in found) >= 0.9 * TRIALS
+        assert trials.at_least(
+            sum(said.codes == ("right",) and not said.hidden for _, said in found), len(found), 0.9
+        )
     else:
-        assert sum(stated(suspect, said) for suspect, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(sum(stated(suspect, said) for suspect, said in found), len(found), 0.98)
 
 
 @pytest.mark.parametrize("code", ["right", "turn_more", "turn_less", "reversed", "other_mix"])
-def test_faults_of_wires_in_hand(tried, code):
+def test_faults_of_wires_in_hand(tried, trials, code):
     """Nine turns of three: a turn more or less lies in the core's spread, and that is said."""
     found = tried("nine turns of three", code)
 
     if code == "right":
-        assert sum(said.says != "strange" and "right" in said.codes for _, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(
+            sum(said.says != "strange" and "right" in said.codes for _, said in found), len(found), 0.98
+        )
     else:
-        assert sum(stated(suspect, said) for suspect, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(sum(stated(suspect, said) for suspect, said in found), len(found), 0.98)
 
 
 @pytest.mark.parametrize(
@@ -203,24 +210,24 @@ def test_faults_of_wires_in_hand(tried, code):
         if not (name == "30 turns on T68-2" and code == "bucking")
     ],
 )
-def test_where_a_turn_hides_in_the_spread_of_the_core_that_is_said(tried, name, code):
+def test_where_a_turn_hides_in_the_spread_of_the_core_that_is_said(tried, trials, name, code):
     """A ferrite choke, and a powder coil of more than 25 turns."""
     found = tried(name, code)
 
     if code == "bucking":
-        assert sum(said.codes == ("bucking",) for _, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(sum(said.codes == ("bucking",) for _, said in found), len(found), 0.98)
         return
     with_right = [said for _, said in found if "right" in said.codes]
     assert all({h.code for h in said.hidden} >= {"turn_more", "turn_less"} for said in with_right)
-    assert len(with_right) >= 0.98 * TRIALS
+    assert trials.at_least(len(with_right), len(found), 0.98)
 
 
 @pytest.mark.parametrize("code", ["right", "turn_more", "turn_less"])
-def test_a_turn_on_a_powder_ring_of_few_turns_is_told(tried, code):
+def test_a_turn_on_a_powder_ring_of_few_turns_is_told(tried, trials, code):
     """Ten turns: a turn is 20 % of the inductance, the core strays by 5."""
     found = tried("10 turns on T68-2", code)
 
     if code == "right":
-        assert sum("right" in said.codes for _, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(sum("right" in said.codes for _, said in found), len(found), 0.98)
     else:
-        assert sum(stated(suspect, said) for suspect, said in found) >= 0.98 * TRIALS
+        assert trials.at_least(sum(stated(suspect, said) for suspect, said in found), len(found), 0.98)

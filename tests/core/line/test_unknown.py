@@ -45,6 +45,7 @@ def test_two_clean_sweeps_give_the_line_back(cable, length_m):
     assert found.length_at(cable.velocity_factor) == pytest.approx(length_m, rel=1e-4)
 
 
+@pytest.mark.deep
 def test_200_seeds_with_a_40_db_residual():
     """90th percentile: Z0 within 1 %, l/VF within 0.2 %, loss within 3 % and 0.02 dB at every frequency.
 

@@ -112,6 +112,7 @@ class TestWhereTheDipIs:
         assert found.swr == pytest.approx(max(resistance / 50, 50 / resistance), rel=1e-4)
         assert found.low_hz < dip < found.high_hz
 
+    @pytest.mark.deep
     def test_its_doubt_holds_the_truth_as_often_as_it_says(self):
         """2,000 readings of one wire on a needle (seed 20261130): 86 to 94 % of the 90 % intervals hold the dip."""
         rng = np.random.default_rng(20261130)

@@ -83,7 +83,7 @@ def taut_way(winding: WindingLayout, name: str) -> float:
     ends = []
     for begin, end, number, one, other in pieces:
         thick = thickness(winding, number)
-        s = np.linspace(begin, end, 1500)
+        s = np.linspace(begin, end, 400)
         r, z = section(winding.ring, winding.tape_m + thick / 2, s)
         angle = np.linspace(one, other, s.size)
         middle = np.stack([r * np.cos(angle), r * np.sin(angle), z], axis=1)

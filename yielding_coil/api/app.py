@@ -8,7 +8,7 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel
 from sqlalchemy import Engine
 from starlette.exceptions import HTTPException
-from starlette.responses import Response
+from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
@@ -96,6 +96,12 @@ def create_app(
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)
     if pages.is_dir():
+
+        @app.get("/api/docs", include_in_schema=False)
+        def docs() -> FileResponse:
+            """The API's own page; everything it needs is served from here."""
+            return FileResponse(pages / "api-docs.html")
+
         app.mount("/", _Pages(directory=pages, html=True))
     return app
 

@@ -10,12 +10,13 @@ import {
 	Refused,
 	problemText
 } from '../lib/api/client';
+import { Latest } from '../lib/api/latest.svelte';
 import { follow as followJob } from '../lib/api/events';
 
 const remembered = 'calibration';
 
 export class AnalyserSession {
-	analyser = $state.raw<Analyser | null>(null);
+	private readonly states = new Latest((act: () => Promise<Analyser>) => act(), { keeps: true });
 	calibrations = $state.raw<Calibration[]>([]);
 	/** The calibration used for sweeps; null for none. */
 	calibrationId = $state<string | null>(null);
@@ -30,12 +31,23 @@ export class AnalyserSession {
 		return this.calibrations.find((c) => c.id === this.calibrationId) ?? null;
 	}
 
+	/** The analyser as it last said; an answer to an older question never lands. */
+	get analyser(): Analyser | null {
+		return this.states.value;
+	}
+
+	/** Looks at it anew. */
+	async look(): Promise<void> {
+		await this.states.ask(() => answer(api.GET('/api/analyser')));
+	}
+
+	/** Changes what it is on; what it answers is how it is now. */
+	async put(act: () => Promise<Analyser>): Promise<void> {
+		await this.states.ask(act);
+	}
+
 	async load(): Promise<void> {
-		const [analyser, calibrations] = await Promise.all([
-			answer(api.GET('/api/analyser')),
-			answer(api.GET('/api/calibrations'))
-		]);
-		this.analyser = analyser;
+		const [, calibrations] = await Promise.all([this.look(), answer(api.GET('/api/calibrations'))]);
 		this.calibrations = calibrations;
 		const kept = sessionStorage.getItem(remembered);
 		if (this.calibrationId === null && kept && calibrations.some((c) => c.id === kept)) {
@@ -56,7 +68,7 @@ export class AnalyserSession {
 		} catch (why) {
 			this.problem = problemText(why);
 			try {
-				this.analyser = await answer(api.GET('/api/analyser'));
+				await this.look();
 			} catch (gone) {
 				if (!(gone instanceof Refused)) throw gone;
 			}
@@ -68,13 +80,13 @@ export class AnalyserSession {
 		address = '',
 		profile = 'plain'
 	): Promise<void> {
-		this.analyser = await answer(
-			api.PUT('/api/analyser/link', { body: { kind, address, profile } })
+		await this.states.ask(() =>
+			answer(api.PUT('/api/analyser/link', { body: { kind, address, profile } }))
 		);
 	}
 
 	async screwOn(thing: string): Promise<void> {
-		this.analyser = await answer(api.PUT('/api/analyser/bench', { body: { thing } }));
+		await this.put(() => answer(api.PUT('/api/analyser/bench', { body: { thing } })));
 	}
 
 	/** Begins a sweep and follows it to its end; gives its last state. */
@@ -103,7 +115,7 @@ export class AnalyserSession {
 			this.leave = null;
 			this.running = false;
 			if (!endless) busy(-1);
-			this.analyser = await answer(api.GET('/api/analyser')).catch(() => this.analyser);
+			await this.look().catch(() => undefined);
 		}
 	}
 

@@ -3,6 +3,7 @@
 -->
 <script lang="ts">
 	import { answer, api, type Band, problemText, type Schemas } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -12,33 +13,33 @@
 	type Mode = 'telegraphy' | 'digital' | 'speech';
 	const modes: Mode[] = ['telegraphy', 'digital', 'speech'];
 
-	let table = $state.raw<Schemas['BandsOut'] | null>(null);
 	let settings = $state.raw<Schemas['SettingsOut'] | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	let name = $state('');
 
-	async function load(): Promise<void> {
-		try {
-			[table, settings] = await Promise.all([
-				answer(api.GET('/api/tables/bands')),
-				answer(api.GET('/api/settings'))
-			]);
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-	void load();
+	const tables = new Latest(() => answer(api.GET('/api/tables/bands')), { keeps: true });
+	const table = $derived(tables.value);
+	const problem = $derived(refused ?? tables.problem);
+	void tryTo(async () => {
+		[settings] = await Promise.all([answer(api.GET('/api/settings')), tables.ask(null)]);
+	});
 
-	async function change(changes: {
-		region?: 1 | 2 | 3;
-		bands?: Record<string, Own>;
-	}): Promise<void> {
-		if (!settings) return;
-		settings = await answer(
-			api.PATCH('/api/settings', { body: { revision: settings.revision, ...changes } })
-		);
-		table = await answer(api.GET('/api/tables/bands'));
-		problem = null;
+	type Changes = { region?: 1 | 2 | 3; bands?: Record<string, Own> };
+	let last: Promise<unknown> = Promise.resolve();
+	/** One after the other: each names the revision that the one before it made. */
+	async function change(changes: (present: Schemas['SettingsOut']) => Changes): Promise<void> {
+		const next = last.then(async () => {
+			if (!settings) return;
+			settings = await answer(
+				api.PATCH('/api/settings', {
+					body: { revision: settings.revision, ...changes(settings) }
+				})
+			);
+		});
+		last = next.catch(() => undefined);
+		await next;
+		refused = null;
+		await tables.ask(null);
 	}
 
 	const plain = (b: Band): Own => ({
@@ -49,7 +50,9 @@
 	});
 
 	function edit(band: Band, changes: Partial<Own>): Promise<void> {
-		return change({ bands: { ...settings?.bands, [band.key]: { ...plain(band), ...changes } } });
+		return change(({ bands }) => ({
+			bands: { ...bands, [band.key]: { ...plain(band), ...changes } }
+		}));
 	}
 
 	function segment(band: Band, mode: Mode, edge: 'low_hz' | 'high_hz', hz: number): Promise<void> {
@@ -57,16 +60,16 @@
 		return edit(band, { segments: { ...band.segments, [mode]: { ...present, [edge]: hz } } });
 	}
 
-	async function tryTo(act: () => Promise<void>): Promise<void> {
+	async function tryTo(act: () => Promise<unknown>): Promise<void> {
 		try {
 			await act();
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 
-	function without(key: string): Record<string, Own> {
-		return Object.fromEntries(Object.entries(settings?.bands ?? {}).filter(([k]) => k !== key));
+	function without(bands: Record<string, Own>, key: string): Record<string, Own> {
+		return Object.fromEntries(Object.entries(bands).filter(([k]) => k !== key));
 	}
 
 	function add(): Promise<void> {
@@ -76,17 +79,14 @@
 			.replace(/[^a-z0-9]+/g, '-')
 			.replace(/^-|-$/g, '');
 		if (!key || table?.rows.some((b) => b.key === key)) {
-			problem = `“${label}” ${key ? 'is there already' : 'is no name'}; write another one, such as “60 m channel”`;
+			refused = `“${label}” ${key ? 'is there already' : 'is no name'}; write another one, such as “60 m channel”`;
 			return Promise.resolve();
 		}
 		name = '';
 		return tryTo(() =>
-			change({
-				bands: {
-					...settings?.bands,
-					[key]: { label, low_hz: 14e6, high_hz: 14.35e6, segments: {} }
-				}
-			})
+			change(({ bands }) => ({
+				bands: { ...bands, [key]: { label, low_hz: 14e6, high_hz: 14.35e6, segments: {} } }
+			}))
 		);
 	}
 </script>
@@ -105,7 +105,7 @@
 					value={settings.region}
 					onchange={(event) => {
 						const region = Number(event.currentTarget.value) as 1 | 2 | 3;
-						void tryTo(() => change({ region }));
+						void tryTo(() => change(() => ({ region })));
 					}}
 				>
 					<option value={1}>1, Europe, Africa, northern Asia</option>
@@ -159,7 +159,8 @@
 									<button
 										class="button"
 										aria-label="{band.own ? 'Remove' : 'Put back'} {band.label}"
-										onclick={() => tryTo(() => change({ bands: without(band.key) }))}
+										onclick={() =>
+											tryTo(() => change(({ bands }) => ({ bands: without(bands, band.key) })))}
 										>{band.own ? 'remove' : 'put back'}</button
 									>
 								{/if}

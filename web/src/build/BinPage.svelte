@@ -3,21 +3,17 @@
 -->
 <script lang="ts">
 	import { answer, api, type Binned, problemText } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
 
-	let things = $state.raw<Binned[] | null>(null);
-	let problem = $state<string | null>(null);
+	let refused = $state<string | null>(null);
 	let news = $state<string | null>(null);
 
-	async function load(): Promise<void> {
-		try {
-			things = await answer(api.GET('/api/bin'));
-		} catch (why) {
-			problem = problemText(why);
-		}
-	}
-	void load();
+	const bin = new Latest(() => answer(api.GET('/api/bin')));
+	const things = $derived(bin.value);
+	const problem = $derived(refused ?? bin.problem);
+	bin.show(null);
 
 	const ways = {
 		build: (id: string) =>
@@ -34,9 +30,10 @@
 		try {
 			await ways[thing.kind](thing.id);
 			news = `“${thing.name}” is back.`;
-			await load();
+			refused = null;
+			await bin.ask(null);
 		} catch (why) {
-			problem = problemText(why);
+			refused = problemText(why);
 		}
 	}
 	const when = (text: string) =>

@@ -3,6 +3,7 @@
 -->
 <script lang="ts">
 	import { answer, api, type Build, problemText, type Sweep } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -10,7 +11,6 @@
 	import DropZone from '../sweep/DropZone.svelte';
 	import NewWire from './NewWire.svelte';
 
-	let builds = $state.raw<Build[] | null>(null);
 	let problem = $state<string | null>(null);
 	let planning = $state(false);
 	let binned = $state.raw<Build | null>(null);
@@ -26,9 +26,9 @@
 		}
 	}
 
-	async function load(): Promise<void> {
-		builds = await answer(api.GET('/api/builds'));
-	}
+	const shelf = new Latest(() => answer(api.GET('/api/builds')));
+	const builds = $derived(shelf.value);
+	const load = () => shelf.ask(null);
 	void tryTo(load);
 
 	const nameOf = (sweep: Sweep) =>

@@ -3,6 +3,7 @@
 -->
 <script lang="ts">
 	import { answer, api, type Piece, problemText, type Trade } from '../lib/api/client';
+	import { Latest } from '../lib/api/latest.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -12,7 +13,6 @@
 	import { answers, detail, type Held, type Kind, kinds, tradeRows } from './words';
 
 	let trade = $state.raw<Trade | null>(null);
-	let own = $state.raw<Piece[]>([]);
 	let problem = $state<string | null>(null);
 	let news = $state<string | null>(null);
 	let binned = $state.raw<Piece | null>(null);
@@ -33,9 +33,9 @@
 			return false;
 		}
 	}
-	async function load(): Promise<void> {
-		own = await answer(api.GET('/api/pieces'));
-	}
+	const pieces = new Latest(() => answer(api.GET('/api/pieces')), { keeps: true });
+	const own = $derived(pieces.value ?? []);
+	const load = () => pieces.ask(null);
 	void attempt(async () => {
 		[trade] = await Promise.all([answer(api.GET('/api/drawer')), load()]);
 	});

@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 
-	import { answer, api, type Schemas, type Sweep } from '../lib/api/client';
+	import { answer, api, type Sweep } from '../lib/api/client';
 	import { Latest } from '../lib/api/latest.svelte';
 	import { valueAt } from '../lib/charts/curve';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -31,7 +31,6 @@
 		length_m: number | null;
 		velocity_factor: number;
 	}
-	let own = $state.raw<Schemas['PieceOut'][]>([]);
 	let name = $state('');
 	let saved = $state<string | null>(null);
 	let markerHz = $state(14e6);
@@ -66,9 +65,12 @@
 	const found = $derived(findings.value?.line ?? null);
 	const end = $derived(findings.value?.end ?? null);
 
-	async function pieces(): Promise<void> {
-		own = await answer(api.GET('/api/pieces', { params: { query: { kind: 'cable' } } }));
-	}
+	const cables = new Latest(
+		() => answer(api.GET('/api/pieces', { params: { query: { kind: 'cable' } } })),
+		{ keeps: true }
+	);
+	const own = $derived(cables.value ?? []);
+	const pieces = async () => void (await cables.ask(null));
 	void bench.attempt(async () => {
 		await Promise.all([bench.load(), pieces()]);
 	});

@@ -104,10 +104,12 @@
 		judge();
 	}
 	async function windThere(setup: Setup, fault: 'none' | 'any'): Promise<void> {
-		bench.analyser = await answer(
-			api.PUT('/api/analyser/bench/wound', {
-				body: { content, key: winding.key, setup: setup.key, fault }
-			})
+		await bench.put(() =>
+			answer(
+				api.PUT('/api/analyser/bench/wound', {
+					body: { content, key: winding.key, setup: setup.key, fault }
+				})
+			)
 		);
 	}
 	function sweep(setup: Setup): void {

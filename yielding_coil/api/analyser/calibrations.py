@@ -18,7 +18,7 @@ from yielding_coil.store import builds as build_queries
 from yielding_coil.store import calibrations as queries
 from yielding_coil.store.tables import Calibration
 
-router = APIRouter(prefix="/api/calibrations", tags=["calibrations"], responses=RESPONSES)
+router = APIRouter(prefix="/api/calibrations", tags=["analyser"], responses=RESPONSES)
 
 Name = Annotated[Words, Field(min_length=1, max_length=120)]
 MOST_POINTS = 2001

@@ -24,7 +24,7 @@ from yielding_coil.store.pieces import pieces
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
 
-router = APIRouter(prefix="/api", tags=["builds"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
 
 Mode = Literal["speech", "telegraphy", "digital"]
 Targets = Annotated[list[TargetPayload], Field(min_length=1, max_length=12)]

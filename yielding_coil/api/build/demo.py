@@ -7,7 +7,7 @@ from yielding_coil.api.build.builds import BuildOut, build_out
 from yielding_coil.api.http import InTransaction
 from yielding_coil.store import builds as queries
 
-router = APIRouter(prefix="/api", tags=["builds"])
+router = APIRouter(prefix="/api", tags=["build"])
 
 
 @router.post("/demo", status_code=201)

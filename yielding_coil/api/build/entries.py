@@ -33,7 +33,7 @@ from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Entry, Setup
 
-router = APIRouter(prefix="/api", tags=["entries"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
 
 
 class EntryIn(BaseModel):

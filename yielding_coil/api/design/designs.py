@@ -16,7 +16,7 @@ from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
 from yielding_coil.store.tables import Design, DesignRevision
 
-router = APIRouter(prefix="/api", tags=["designs"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["design"], responses=RESPONSES)
 
 
 class DesignIn(BaseModel):

@@ -28,7 +28,7 @@ from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import CoaxCapacitor, DesignContent, FixedCapacitor
 from yielding_coil.documents.fields import Hertz, Positive
 
-router = APIRouter(prefix="/api", tags=["predictions"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["design"], responses=RESPONSES)
 
 
 class PredictionIn(BaseModel):

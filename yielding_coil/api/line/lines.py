@@ -21,7 +21,7 @@ from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import doubt_of, impedance_sweep_of, keep_sweep, one_sweep
 from yielding_coil.store.tables import Setup
 
-router = APIRouter(prefix="/api", tags=["lines"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["line"], responses=RESPONSES)
 
 # While a length or a velocity is dragged.
 SHIFTED_POINTS = 201

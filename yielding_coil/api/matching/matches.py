@@ -11,7 +11,7 @@ from yielding_coil.core.matching import propose
 from yielding_coil.documents.design import DesignContent, Template, with_match
 from yielding_coil.documents.fields import Hertz, Positive
 
-router = APIRouter(prefix="/api", tags=["matches"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["matching"], responses=RESPONSES)
 
 
 class MatchIn(BaseModel):

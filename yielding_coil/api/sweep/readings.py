@@ -22,7 +22,7 @@ from yielding_coil.core.sweep import (
 from yielding_coil.core.target import Target, require_inside
 from yielding_coil.documents.design import TargetPayload
 
-router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
+router = APIRouter(prefix="/api/sweeps", tags=["sweep"], responses=RESPONSES)
 
 
 class ReadingIn(BaseModel):

@@ -28,7 +28,7 @@ from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import bin_sweep, doubt_of, impedance_sweep_of, keep_sweep, one_sweep, sweep_of
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
-router = APIRouter(prefix="/api/sweeps", tags=["sweeps"], responses=RESPONSES)
+router = APIRouter(prefix="/api/sweeps", tags=["sweep"], responses=RESPONSES)
 
 MOST_DRAWN = 800
 MOST_TYPED = 64

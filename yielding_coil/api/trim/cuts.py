@@ -11,7 +11,7 @@ from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.documents.fields import Hertz, Words
 from yielding_coil.documents.log import WireLength
 
-router = APIRouter(prefix="/api", tags=["cuts"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
 
 
 class CutsIn(BaseModel):

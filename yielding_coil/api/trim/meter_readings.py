@@ -11,7 +11,7 @@ from yielding_coil.core.finding import EvidenceCode, Finding
 from yielding_coil.core.trim import Weighed, evidence_of
 from yielding_coil.documents.meter_reading import MeterReading
 
-router = APIRouter(prefix="/api", tags=["dials"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
 
 
 class MeterReadingIn(BaseModel):

@@ -27,7 +27,7 @@ from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.piece import CorePiece
 from yielding_coil.store import pieces as piece_queries
 
-router = APIRouter(prefix="/api", tags=["cores"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["winding"], responses=RESPONSES)
 
 
 class UnunIn(BaseModel):

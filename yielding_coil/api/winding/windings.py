@@ -18,7 +18,7 @@ from yielding_coil.documents.piece import BoxPiece
 from yielding_coil.documents.ring_wound import CoilOnRing, RingCore
 from yielding_coil.store.pieces import piece_of, pieces
 
-router = APIRouter(prefix="/api", tags=["windings"], responses=RESPONSES)
+router = APIRouter(prefix="/api", tags=["winding"], responses=RESPONSES)
 
 
 class OtherWayIn(BaseModel):

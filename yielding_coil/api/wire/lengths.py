@@ -13,7 +13,7 @@ from yielding_coil.documents.fields import Hertz, LineLength, Words
 from yielding_coil.documents.log import WireLength, WirePlan
 from yielding_coil.store.pieces import OWN, cable_row
 
-router = APIRouter(prefix="/api/lengths", tags=["lengths"], responses=RESPONSES)
+router = APIRouter(prefix="/api/lengths", tags=["wire"], responses=RESPONSES)
 
 PartForm = Literal["section", "radial", "counterpoise"]
 

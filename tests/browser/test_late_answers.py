@@ -1,0 +1,179 @@
+"""A late answer never lands: on every desk the first of two questions is answered last."""
+
+import re
+
+import numpy as np
+import pytest
+from client_helpers import connected
+
+from yielding_coil.core import Cable, Line, Sweep
+from yielding_coil.formats import touchstone
+
+pytestmark = pytest.mark.browser
+
+# Everything that a desk shows: its words, what stands in its fields, and what is drawn.
+SHOWN = """() => JSON.stringify([
+	document.querySelector('main').innerText,
+	[...document.querySelectorAll('main input, main select')].map((e) => e.value),
+	[...document.querySelectorAll('main svg path')].map((e) => e.getAttribute('d'))
+])"""
+
+
+class Late:
+    """Holds the answer to the first question of a kind back while later ones are answered."""
+
+    def __init__(self, page, pattern):
+        self.page, self.pattern = page, pattern
+        self.held = None
+        page.route(pattern, self._first)
+
+    def _first(self, route):
+        if self.held is None:
+            self.held = route, route.fetch()
+        else:
+            route.continue_()
+
+    def release(self):
+        route, answer = self.held
+        with self.page.expect_response(self.pattern):
+            route.fulfill(response=answer)
+        self.page.unroute(self.pattern)
+
+
+def quiet(page, settle):
+    settle()
+    return page.evaluate(SHOWN)
+
+
+def still(page):
+    """What is shown once it has stopped changing, while one answer is still held back."""
+    before = None
+    for _ in range(60):
+        page.wait_for_timeout(100)
+        now = page.evaluate(SHOWN)
+        if now == before:
+            return now
+        before = now
+    raise AssertionError("the page does not come to rest")
+
+
+def enter(field, text):
+    field.fill(text)
+    field.press("Enter")
+
+
+def build_called(client, name):
+    return next(b for b in client.get("/api/builds").json() if b["name"] == name)
+
+
+def open_desk(page, address, client, name, stage, query=""):
+    page.goto(f"{address}/builds/{build_called(client, name)['id']}/{stage}{query}")
+
+
+# A desk: how to come there, whose answers come late, and two questions.
+def wire(page, address, client):
+    open_desk(page, address, client, "Allotment long vertical", "wire")
+    kind = page.locator("main select").first
+    return "**/api/lengths", lambda: kind.select_option(index=1), lambda: kind.select_option(index=0)
+
+
+def sweep(page, address, client):
+    open_desk(page, address, client, "Allotment long vertical", "sweep")
+    shown = page.get_by_role("radio", name=re.compile("^show"))
+    return re.compile("/api/sweeps/[^/]+/readings$"), lambda: shown.nth(1).check(), lambda: shown.nth(0).check()
+
+
+def plane(page, address, client):
+    open_desk(page, address, client, "Allotment long vertical", "sweep")
+    page.get_by_role("radio", name="show allotment-shack").check()
+    page.get_by_role("button", name="Move it to the feedpoint").click()
+    length = page.get_by_role("region", name="The plane moved").get_by_label("Length", exact=True)
+    return "**/api/plane-shifts", lambda: enter(length, "5 m"), lambda: enter(length, "9 m")
+
+
+def match(page, address, client):
+    open_desk(page, address, client, "Allotment long vertical", "match")
+    coil = page.get_by_role("textbox", name="Series coil")
+    return "**/api/predictions", lambda: enter(coil, "2u1"), lambda: enter(coil, "2u4")
+
+
+def winding(page, address, client):
+    open_desk(page, address, client, "Orchard end-fed", "wind")
+    turns = page.get_by_label("in", exact=True)
+    return "**/api/windings", lambda: enter(turns, "18"), lambda: enter(turns, "20")
+
+
+def compared_windings(page, address, client):
+    open_desk(page, address, client, "Orchard end-fed", "wind")
+    choice = page.get_by_label("Compare with")
+    return "**/api/windings", lambda: choice.select_option(index=2), lambda: choice.select_option(index=3)
+
+
+def trim(page, address, client):
+    open_desk(page, address, client, "Loft dipole, 12 m", "trim")
+    ways = page.get_by_role("group", name="How to shorten")
+    return (
+        re.compile(r"/trim\?"),
+        lambda: ways.get_by_role("button", name="by cutting").click(),
+        lambda: ways.get_by_role("button", name="by folding").click(),
+    )
+
+
+def drawer(page, address, client):
+    page.goto(f"{address}/drawer?kind=capacitor")
+    wanted = page.get_by_role("region", name="Make one of two").get_by_label("Wanted")
+    return "**/api/combinations", lambda: enter(wanted, "47p"), lambda: enter(wanted, "90p")
+
+
+def bands(page, address, client):
+    page.goto(f"{address}/bands")
+    low = page.get_by_label("15 m, from", exact=True)
+    high = page.get_by_label("15 m, to", exact=True)
+    return "**/api/tables/bands", lambda: enter(low, "21.01"), lambda: enter(high, "21.40")
+
+
+def analyser(page, address, client):
+    connected(client)
+    page.goto(f"{address}/analyser")
+    thing = page.get_by_label("What is screwed on")
+    return "**/api/analyser/bench", lambda: thing.select_option("open"), lambda: thing.select_option("load")
+
+
+def line(page, address, client):
+    page.goto(f"{address}/lines")
+    page.get_by_label("A file of it: far end open").set_input_files(far_end("open"))
+    page.get_by_label("A file of it: far end shorted").set_input_files(far_end("shorted"))
+    length = page.get_by_label("Length by the tape", exact=True)
+    return "**/api/lines", lambda: enter(length, "17 m"), lambda: enter(length, "18 m")
+
+
+def far_end(end):
+    """A file of 17.6 m of foam coax with that at its far end."""
+    f = np.linspace(1e6, 60e6, 201)
+    line = Line(Cable("foam", 50.0, 0.84, 0.9, 0.01), 17.6)
+    load = np.full(f.size, 1e9 if end == "open" else 1e-9, dtype=complex)
+    sweep = Sweep(f, line.input_impedance(f, load))
+    return {"name": f"{end}.s1p", "mimeType": "text/plain", "buffer": touchstone.write(sweep)}
+
+
+DESKS = [wire, sweep, plane, match, winding, compared_windings, trim, drawer, bands, analyser, line]
+
+
+@pytest.mark.parametrize("desk", DESKS, ids=lambda desk: desk.__name__)
+def test_a_late_answer_never_lands(page, address, client, laid_in, bench, settle, desk):
+    pattern, first, second = desk(page, address, client)
+    settle()
+    first()
+    of_first = quiet(page, settle)
+    second()
+    of_second = quiet(page, settle)
+    assert of_first != of_second
+
+    late = Late(page, pattern)
+    first()
+    page.wait_for_timeout(100)
+    second()
+    shown = still(page)
+    late.release()
+    settle()
+    assert page.evaluate(SHOWN) == shown

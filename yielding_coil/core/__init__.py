@@ -12,377 +12,139 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
-    from yielding_coil.core.bench import (
-        BenchReport as BenchReport,
-    )
-    from yielding_coil.core.bench import (
-        bench_verdict as bench_verdict,
-    )
-    from yielding_coil.core.bench import (
-        characterise as characterise,
-    )
-    from yielding_coil.core.bench import (
-        setup_of as setup_of,
-    )
-    from yielding_coil.core.bench import (
-        setups_of as setups_of,
-    )
-    from yielding_coil.core.bench import (
-        suspects_of as suspects_of,
-    )
-    from yielding_coil.core.bench import (
-        winding_suspects as winding_suspects,
-    )
+    from yielding_coil.core.bench import BenchReport as BenchReport
+    from yielding_coil.core.bench import bench_verdict as bench_verdict
+    from yielding_coil.core.bench import characterise as characterise
+    from yielding_coil.core.bench import setup_of as setup_of
+    from yielding_coil.core.bench import setups_of as setups_of
+    from yielding_coil.core.bench import suspects_of as suspects_of
+    from yielding_coil.core.bench import winding_suspects as winding_suspects
     from yielding_coil.core.bode_fano import lowest_reflection as lowest_reflection
     from yielding_coil.core.bode_fano import lowest_swr as lowest_swr
-    from yielding_coil.core.calibration import (
-        Correction as Correction,
-    )
-    from yielding_coil.core.calibration import (
-        Kit as Kit,
-    )
-    from yielding_coil.core.calibration import (
-        Noise as Noise,
-    )
-    from yielding_coil.core.calibration import (
-        acquisition_findings as acquisition_findings,
-    )
-    from yielding_coil.core.calibration import (
-        one_port as one_port,
-    )
-    from yielding_coil.core.calibration import (
-        residual as residual,
-    )
+    from yielding_coil.core.calibration import Correction as Correction
+    from yielding_coil.core.calibration import Kit as Kit
+    from yielding_coil.core.calibration import Noise as Noise
+    from yielding_coil.core.calibration import acquisition_findings as acquisition_findings
+    from yielding_coil.core.calibration import one_port as one_port
+    from yielding_coil.core.calibration import residual as residual
     from yielding_coil.core.conductor import Conductor as Conductor
     from yielding_coil.core.conductor import WindingWire as WindingWire
-    from yielding_coil.core.design import (
-        CoaxCapacitor as CoaxCapacitor,
-    )
-    from yielding_coil.core.design import (
-        Design as Design,
-    )
-    from yielding_coil.core.design import (
-        Evaluation as Evaluation,
-    )
-    from yielding_coil.core.design import (
-        Feedline as Feedline,
-    )
-    from yielding_coil.core.design import (
-        FixedCapacitor as FixedCapacitor,
-    )
-    from yielding_coil.core.design import (
-        compare_feedlines as compare_feedlines,
-    )
-    from yielding_coil.core.design import (
-        design_findings as design_findings,
-    )
-    from yielding_coil.core.design import (
-        evaluate as evaluate,
-    )
-    from yielding_coil.core.design import (
-        parts_list as parts_list,
-    )
-    from yielding_coil.core.design import (
-        predict_yield as predict_yield,
-    )
-    from yielding_coil.core.design import (
-        summary_of as summary_of,
-    )
+    from yielding_coil.core.design import CoaxCapacitor as CoaxCapacitor
+    from yielding_coil.core.design import Design as Design
+    from yielding_coil.core.design import Evaluation as Evaluation
+    from yielding_coil.core.design import Feedline as Feedline
+    from yielding_coil.core.design import FixedCapacitor as FixedCapacitor
+    from yielding_coil.core.design import compare_feedlines as compare_feedlines
+    from yielding_coil.core.design import design_findings as design_findings
+    from yielding_coil.core.design import evaluate as evaluate
+    from yielding_coil.core.design import parts_list as parts_list
+    from yielding_coil.core.design import predict_yield as predict_yield
+    from yielding_coil.core.design import summary_of as summary_of
     from yielding_coil.core.errors import RefusedError as RefusedError
     from yielding_coil.core.finding import Finding as Finding
-    from yielding_coil.core.line import (
-        Cable as Cable,
-    )
-    from yielding_coil.core.line import (
-        CableRow as CableRow,
-    )
-    from yielding_coil.core.line import (
-        FoundLine as FoundLine,
-    )
-    from yielding_coil.core.line import (
-        Line as Line,
-    )
-    from yielding_coil.core.line import (
-        LineUncertainty as LineUncertainty,
-    )
-    from yielding_coil.core.line import (
-        OpenCoax as OpenCoax,
-    )
-    from yielding_coil.core.line import (
-        far_end as far_end,
-    )
-    from yielding_coil.core.line import (
-        open_coax_for as open_coax_for,
-    )
-    from yielding_coil.core.line import (
-        pair_ohm as pair_ohm,
-    )
-    from yielding_coil.core.line import (
-        shift_reference_plane as shift_reference_plane,
-    )
-    from yielding_coil.core.line import (
-        worth_measuring as worth_measuring,
-    )
-    from yielding_coil.core.matching import (
-        MatchTemplate as MatchTemplate,
-    )
-    from yielding_coil.core.matching import (
-        best_parts as best_parts,
-    )
-    from yielding_coil.core.matching import (
-        candidates as candidates,
-    )
-    from yielding_coil.core.matching import (
-        combinations as combinations,
-    )
-    from yielding_coil.core.matching import (
-        l_networks as l_networks,
-    )
-    from yielding_coil.core.matching import (
-        part_for_reactance as part_for_reactance,
-    )
-    from yielding_coil.core.matching import (
-        part_for_susceptance as part_for_susceptance,
-    )
-    from yielding_coil.core.matching import (
-        propose as propose,
-    )
-    from yielding_coil.core.parts import (
-        Capacitor as Capacitor,
-    )
-    from yielding_coil.core.parts import (
-        FixedLoad as FixedLoad,
-    )
-    from yielding_coil.core.parts import (
-        Inductor as Inductor,
-    )
-    from yielding_coil.core.parts import (
-        bare_inductance_h as bare_inductance_h,
-    )
-    from yielding_coil.core.parts import (
-        inductance_reading_h as inductance_reading_h,
-    )
-    from yielding_coil.core.reflection import (
-        impedance_of as impedance_of,
-    )
-    from yielding_coil.core.reflection import (
-        reflection_of as reflection_of,
-    )
-    from yielding_coil.core.reflection import (
-        return_loss_db as return_loss_db,
-    )
-    from yielding_coil.core.reflection import (
-        swr_of as swr_of,
-    )
-    from yielding_coil.core.reflection import (
-        swr_of_impedance as swr_of_impedance,
-    )
+    from yielding_coil.core.line import Cable as Cable
+    from yielding_coil.core.line import CableRow as CableRow
+    from yielding_coil.core.line import FoundLine as FoundLine
+    from yielding_coil.core.line import Line as Line
+    from yielding_coil.core.line import LineUncertainty as LineUncertainty
+    from yielding_coil.core.line import OpenCoax as OpenCoax
+    from yielding_coil.core.line import far_end as far_end
+    from yielding_coil.core.line import open_coax_for as open_coax_for
+    from yielding_coil.core.line import pair_ohm as pair_ohm
+    from yielding_coil.core.line import shift_reference_plane as shift_reference_plane
+    from yielding_coil.core.line import worth_measuring as worth_measuring
+    from yielding_coil.core.matching import MatchTemplate as MatchTemplate
+    from yielding_coil.core.matching import best_parts as best_parts
+    from yielding_coil.core.matching import candidates as candidates
+    from yielding_coil.core.matching import combinations as combinations
+    from yielding_coil.core.matching import l_networks as l_networks
+    from yielding_coil.core.matching import part_for_reactance as part_for_reactance
+    from yielding_coil.core.matching import part_for_susceptance as part_for_susceptance
+    from yielding_coil.core.matching import propose as propose
+    from yielding_coil.core.parts import Capacitor as Capacitor
+    from yielding_coil.core.parts import FixedLoad as FixedLoad
+    from yielding_coil.core.parts import Inductor as Inductor
+    from yielding_coil.core.parts import bare_inductance_h as bare_inductance_h
+    from yielding_coil.core.parts import inductance_reading_h as inductance_reading_h
+    from yielding_coil.core.reflection import impedance_of as impedance_of
+    from yielding_coil.core.reflection import reflection_of as reflection_of
+    from yielding_coil.core.reflection import return_loss_db as return_loss_db
+    from yielding_coil.core.reflection import swr_of as swr_of
+    from yielding_coil.core.reflection import swr_of_impedance as swr_of_impedance
     from yielding_coil.core.ring import Material as Material
     from yielding_coil.core.ring import Ring as Ring
     from yielding_coil.core.ring import RingCoil as RingCoil
     from yielding_coil.core.ring import Size as Size
     from yielding_coil.core.solenoid import Solenoid as Solenoid
     from yielding_coil.core.solenoid import turns_for as turns_for
-    from yielding_coil.core.sweep import (
-        ReflectionUncertainty as ReflectionUncertainty,
-    )
-    from yielding_coil.core.sweep import (
-        Sweep as Sweep,
-    )
-    from yielding_coil.core.sweep import (
-        SwrSweep as SwrSweep,
-    )
-    from yielding_coil.core.sweep import (
-        band_change as band_change,
-    )
-    from yielding_coil.core.sweep import (
-        match_floor as match_floor,
-    )
-    from yielding_coil.core.sweep import (
-        standing as standing,
-    )
-    from yielding_coil.core.sweep import (
-        suggested_targets as suggested_targets,
-    )
-    from yielding_coil.core.system import (
-        Antenna as Antenna,
-    )
-    from yielding_coil.core.system import (
-        Element as Element,
-    )
-    from yielding_coil.core.system import (
-        Station as Station,
-    )
-    from yielding_coil.core.system import (
-        System as System,
-    )
-    from yielding_coil.core.system import (
-        worst_over as worst_over,
-    )
+    from yielding_coil.core.sweep import ReflectionUncertainty as ReflectionUncertainty
+    from yielding_coil.core.sweep import Sweep as Sweep
+    from yielding_coil.core.sweep import SwrSweep as SwrSweep
+    from yielding_coil.core.sweep import band_change as band_change
+    from yielding_coil.core.sweep import match_floor as match_floor
+    from yielding_coil.core.sweep import standing as standing
+    from yielding_coil.core.sweep import suggested_targets as suggested_targets
+    from yielding_coil.core.system import Antenna as Antenna
+    from yielding_coil.core.system import Element as Element
+    from yielding_coil.core.system import Station as Station
+    from yielding_coil.core.system import System as System
+    from yielding_coil.core.system import worst_over as worst_over
     from yielding_coil.core.target import Target as Target
-    from yielding_coil.core.tolerance import (
-        Spread as Spread,
-    )
-    from yielding_coil.core.tolerance import (
-        Yield as Yield,
-    )
-    from yielding_coil.core.tolerance import (
-        share_trimmed as share_trimmed,
-    )
-    from yielding_coil.core.tolerance import (
-        shares_at as shares_at,
-    )
-    from yielding_coil.core.tolerance import (
-        swr_fan as swr_fan,
-    )
-    from yielding_coil.core.tolerance import (
-        yield_of as yield_of,
-    )
+    from yielding_coil.core.tolerance import Spread as Spread
+    from yielding_coil.core.tolerance import Yield as Yield
+    from yielding_coil.core.tolerance import share_trimmed as share_trimmed
+    from yielding_coil.core.tolerance import shares_at as shares_at
+    from yielding_coil.core.tolerance import swr_fan as swr_fan
+    from yielding_coil.core.tolerance import yield_of as yield_of
     from yielding_coil.core.transformer import Transformer as Transformer
-    from yielding_coil.core.trap import (
-        CoaxTrap as CoaxTrap,
-    )
-    from yielding_coil.core.trap import (
-        Trap as Trap,
-    )
-    from yielding_coil.core.trap import (
-        TrappedLeg as TrappedLeg,
-    )
-    from yielding_coil.core.trap import (
-        coax_turns_for as coax_turns_for,
-    )
-    from yielding_coil.core.trap import (
-        coil_for as coil_for,
-    )
-    from yielding_coil.core.trap import (
-        leg_for as leg_for,
-    )
-    from yielding_coil.core.trim import (
-        Dip as Dip,
-    )
-    from yielding_coil.core.trim import (
-        DipReading as DipReading,
-    )
-    from yielding_coil.core.trim import (
-        Evidence as Evidence,
-    )
-    from yielding_coil.core.trim import (
-        LogReading as LogReading,
-    )
-    from yielding_coil.core.trim import (
-        NextCut as NextCut,
-    )
-    from yielding_coil.core.trim import (
-        SwrPoint as SwrPoint,
-    )
-    from yielding_coil.core.trim import (
-        TrimLog as TrimLog,
-    )
-    from yielding_coil.core.trim import (
-        advise as advise,
-    )
-    from yielding_coil.core.trim import (
-        dip_in as dip_in,
-    )
-    from yielding_coil.core.trim import (
-        dip_of as dip_of,
-    )
-    from yielding_coil.core.trim import (
-        evidence_of as evidence_of,
-    )
-    from yielding_coil.core.trim import (
-        next_cut as next_cut,
-    )
-    from yielding_coil.core.trim import (
-        resistance_and_size as resistance_and_size,
-    )
-    from yielding_coil.core.trim import (
-        signs_of as signs_of,
-    )
-    from yielding_coil.core.trim import (
-        swr_of_powers as swr_of_powers,
-    )
-    from yielding_coil.core.trim import (
-        without_folds as without_folds,
-    )
-    from yielding_coil.core.winding import (
-        AirCoil as AirCoil,
-    )
-    from yielding_coil.core.winding import (
-        CoilOnRing as CoilOnRing,
-    )
-    from yielding_coil.core.winding import (
-        Coupler as Coupler,
-    )
-    from yielding_coil.core.winding import (
-        LegTrap as LegTrap,
-    )
-    from yielding_coil.core.winding import (
-        LineChoke as LineChoke,
-    )
-    from yielding_coil.core.winding import (
-        RingCore as RingCore,
-    )
-    from yielding_coil.core.winding import (
-        Tuning as Tuning,
-    )
-    from yielding_coil.core.winding import (
-        WindingLayout as WindingLayout,
-    )
-    from yielding_coil.core.winding import (
-        WindingReport as WindingReport,
-    )
-    from yielding_coil.core.winding import (
-        WindingTask as WindingTask,
-    )
-    from yielding_coil.core.winding import (
-        WoundTransformer as WoundTransformer,
-    )
-    from yielding_coil.core.winding import (
-        choose_core as choose_core,
-    )
-    from yielding_coil.core.winding import (
-        input_capacitance as input_capacitance,
-    )
-    from yielding_coil.core.winding import (
-        joins_of as joins_of,
-    )
-    from yielding_coil.core.winding import (
-        turn_pairs as turn_pairs,
-    )
-    from yielding_coil.core.winding import (
-        wiring as wiring,
-    )
-    from yielding_coil.core.wire import (
-        FORMS as FORMS,
-    )
-    from yielding_coil.core.wire import (
-        CutPlan as CutPlan,
-    )
-    from yielding_coil.core.wire import (
-        HungWire as HungWire,
-    )
-    from yielding_coil.core.wire import (
-        Length as Length,
-    )
-    from yielding_coil.core.wire import (
-        Rule as Rule,
-    )
-    from yielding_coil.core.wire import (
-        cut_list as cut_list,
-    )
-    from yielding_coil.core.wire import (
-        on_tape as on_tape,
-    )
-    from yielding_coil.core.wire import (
-        scaled as scaled,
-    )
-    from yielding_coil.core.wire import (
-        segments as segments,
-    )
-    from yielding_coil.core.wire import (
-        what_fits as what_fits,
-    )
+    from yielding_coil.core.trap import CoaxTrap as CoaxTrap
+    from yielding_coil.core.trap import Trap as Trap
+    from yielding_coil.core.trap import TrappedLeg as TrappedLeg
+    from yielding_coil.core.trap import coax_turns_for as coax_turns_for
+    from yielding_coil.core.trap import coil_for as coil_for
+    from yielding_coil.core.trap import leg_for as leg_for
+    from yielding_coil.core.trim import Dip as Dip
+    from yielding_coil.core.trim import DipReading as DipReading
+    from yielding_coil.core.trim import Evidence as Evidence
+    from yielding_coil.core.trim import LogReading as LogReading
+    from yielding_coil.core.trim import NextCut as NextCut
+    from yielding_coil.core.trim import SwrPoint as SwrPoint
+    from yielding_coil.core.trim import TrimLog as TrimLog
+    from yielding_coil.core.trim import advise as advise
+    from yielding_coil.core.trim import dip_in as dip_in
+    from yielding_coil.core.trim import dip_of as dip_of
+    from yielding_coil.core.trim import evidence_of as evidence_of
+    from yielding_coil.core.trim import next_cut as next_cut
+    from yielding_coil.core.trim import resistance_and_size as resistance_and_size
+    from yielding_coil.core.trim import signs_of as signs_of
+    from yielding_coil.core.trim import swr_of_powers as swr_of_powers
+    from yielding_coil.core.trim import without_folds as without_folds
+    from yielding_coil.core.winding import AirCoil as AirCoil
+    from yielding_coil.core.winding import CoilOnRing as CoilOnRing
+    from yielding_coil.core.winding import Coupler as Coupler
+    from yielding_coil.core.winding import LegTrap as LegTrap
+    from yielding_coil.core.winding import LineChoke as LineChoke
+    from yielding_coil.core.winding import RingCore as RingCore
+    from yielding_coil.core.winding import Tuning as Tuning
+    from yielding_coil.core.winding import WindingLayout as WindingLayout
+    from yielding_coil.core.winding import WindingReport as WindingReport
+    from yielding_coil.core.winding import WindingTask as WindingTask
+    from yielding_coil.core.winding import WoundTransformer as WoundTransformer
+    from yielding_coil.core.winding import choose_core as choose_core
+    from yielding_coil.core.winding import input_capacitance as input_capacitance
+    from yielding_coil.core.winding import joins_of as joins_of
+    from yielding_coil.core.winding import turn_pairs as turn_pairs
+    from yielding_coil.core.winding import wiring as wiring
+    from yielding_coil.core.wire import FORMS as FORMS
+    from yielding_coil.core.wire import CutPlan as CutPlan
+    from yielding_coil.core.wire import HungWire as HungWire
+    from yielding_coil.core.wire import Length as Length
+    from yielding_coil.core.wire import Rule as Rule
+    from yielding_coil.core.wire import cut_list as cut_list
+    from yielding_coil.core.wire import on_tape as on_tape
+    from yielding_coil.core.wire import scaled as scaled
+    from yielding_coil.core.wire import segments as segments
+    from yielding_coil.core.wire import what_fits as what_fits
 
 # Where each public name lives.
 _HOMES = {

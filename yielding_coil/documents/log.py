@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import Field, TypeAdapter
 
 from yielding_coil.core import wire as core
-from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, Done, HungUp, HungWire, ReadOn, WireForm
+from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, HungUp, HungWire, ReadOn, WireAct, WireForm
 from yielding_coil.documents.fields import Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
 
@@ -62,7 +62,7 @@ class CutData(Payload):
 
     kind: Literal["cut"] = "cut"
     link: int = Field(default=0, ge=0, le=11)
-    act: Done
+    act: WireAct
     per_leg_m: list[WireLength] = Field(default=[], max_length=2)
 
     def event(self) -> ActOn:

@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from yielding_coil import data
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.quantity import FOOT_M, INCH_M, decimal_feet
-from yielding_coil.core.wire import STEP_M, Rule, on_tape, room, scaled, segments
+from yielding_coil.core.wire import FORMS, STEP_M, Rule, on_tape, room, scaled, segments
 
 
 def rule(key):
@@ -62,7 +62,7 @@ class TestRules:
         for row in data.lengths().values():
             assert row.source
             assert min(row.low, row.high) >= 0
-            assert row.form in {"dipole", "vertical", "five-eighths", "loop", "section", "radial", "counterpoise"}
+            assert row.form in {*FORMS, "section", "radial", "counterpoise"}
 
     @pytest.mark.parametrize(("frequency", "velocity"), [(0.0, 0.9), (-7e6, 0.9), (7e6, 0.0), (7e6, 1.2)])
     def test_what_cannot_be_is_refused(self, frequency, velocity):

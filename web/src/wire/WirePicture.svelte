@@ -2,6 +2,7 @@
 	The wire as it hangs, to scale in itself: its pieces from the feedpoint outwards, their lengths, folds and bands.
 -->
 <script lang="ts">
+	import { type Form, isUpright } from './forms';
 	import Picture from '../lib/charts/Picture.svelte';
 	import { length, megahertz } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
@@ -17,7 +18,7 @@
 	}
 
 	interface Props {
-		form: 'dipole' | 'vertical' | 'loop' | 'five-eighths';
+		form: Form;
 		links: Piece[];
 		nested: boolean;
 		/** Whether it hangs already; as planned is dashed. */
@@ -32,7 +33,7 @@
 	const width = 254;
 	const height = 640;
 	const longest = $derived(Math.max(...links.map((l) => l.leg_m), 1e-6));
-	const upright = $derived(form === 'vertical' || form === 'five-eighths');
+	const upright = $derived(isUpright(form));
 	const feed = $derived(upright ? { x: 70, y: 520 } : { x: width / 2, y: 190 });
 	const scale = $derived((upright ? 430 : 108) / longest);
 	const starts = $derived(

@@ -3,9 +3,15 @@ import type { WirePlan } from '../lib/api/client';
 
 export type Form = NonNullable<WirePlan['form']>;
 
-export const forms: { key: Form; name: string; rule: string }[] = [
-	{ key: 'dipole', name: 'half-wave dipole', rule: 'dipole-practice' },
-	{ key: 'vertical', name: 'quarter-wave vertical', rule: 'vertical-practice' },
-	{ key: 'five-eighths', name: 'five-eighths vertical', rule: 'five-eighths-practice' },
-	{ key: 'loop', name: 'full-wave loop', rule: 'loop-practice' }
-];
+// A kind without a name fails the type check.
+const named: Record<Form, { name: string; rule: string; upright: boolean }> = {
+	dipole: { name: 'half-wave dipole', rule: 'dipole-practice', upright: false },
+	vertical: { name: 'quarter-wave vertical', rule: 'vertical-practice', upright: true },
+	'five-eighths': { name: 'five-eighths vertical', rule: 'five-eighths-practice', upright: true },
+	loop: { name: 'full-wave loop', rule: 'loop-practice', upright: false }
+};
+
+export const forms = (Object.keys(named) as Form[]).map((key) => ({ key, ...named[key] }));
+
+/** Whether it stands on the ground rather than hangs between supports. */
+export const isUpright = (form: Form): boolean => named[form].upright;

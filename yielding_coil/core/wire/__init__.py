@@ -2,7 +2,7 @@
 
 from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
-from yielding_coil.core.wire.hung_wire import ActOn, Done, HungUp, HungWire, ReadOn, WireEvent, replay
+from yielding_coil.core.wire.hung_wire import ActOn, HungUp, HungWire, ReadOn, WireAct, WireEvent, replay
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
     Arrangement,
@@ -27,7 +27,6 @@ __all__ = [
     "Band",
     "CutList",
     "CutPlan",
-    "Done",
     "Fitting",
     "HungUp",
     "HungWire",
@@ -38,6 +37,7 @@ __all__ = [
     "SchoolLength",
     "Shape",
     "ShapeFit",
+    "WireAct",
     "WireEvent",
     "WireForm",
     "WireKind",

@@ -10,7 +10,7 @@ from yielding_coil.core.arrays import require_positive
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.wire.lengths import Arrangement, segments
 
-Done = Literal["fold", "cut", "unfold", "splice", "cut_folds"]
+WireAct = Literal["fold", "cut", "unfold", "splice", "cut_folds"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,7 +42,7 @@ class HungWire:
         own = slice(0, link + 1) if self.arrangement == "linked" else slice(link, link + 1)
         return sum(self.pieces_m[own]), sum(self.folded_m[own])
 
-    def after(self, link: int, done: Done, per_leg_m: Sequence[float]) -> "HungWire":
+    def after(self, link: int, done: WireAct, per_leg_m: Sequence[float]) -> "HungWire":
         """After an act on the piece of a band, one amount a leg; cutting off folds takes all there are.
 
         Raises:
@@ -92,7 +92,7 @@ class ActOn:
     """Something was done to the piece of a band, one amount a leg."""
 
     link: int
-    act: Done
+    act: WireAct
     per_leg_m: tuple[float, ...] = ()
 
 

@@ -9,8 +9,10 @@ from typing import Literal
 
 from yielding_coil.core.arrays import require_positive
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.wire.forms import WireForm
 
-Form = Literal["dipole", "vertical", "five-eighths", "loop", "section", "radial", "counterpoise"]
+# Antennas, and what goes with them.
+Form = WireForm | Literal["section", "radial", "counterpoise"]
 Arrangement = Literal["linked", "nested"]
 
 # Velocity on a wire in the air: bare, and 2 to 4 % less under a plastic covering

@@ -51,9 +51,16 @@ def calibration(client, bench):
     return calibrated(client, 1e6, 60e6, 201)
 
 
+def by_deep(*cases):
+    """Cases that ./test --deep runs."""
+    return [pytest.param(*(case if isinstance(case, tuple) else (case,)), marks=pytest.mark.deep) for case in cases]
+
+
 class TestPractice:
+    # Which fault looks like what is a rule of the core and tried there; over HTTP every day two, by --deep all.
     @pytest.mark.parametrize(
-        "fault", ["none", "turn_more", "turn_less", "tap_more", "bucking", "other_mix", "capacitor_missing"]
+        "fault",
+        ["none", "bucking", *by_deep("turn_more", "turn_less", "tap_more", "other_mix", "capacitor_missing")],
     )
     def test_a_fault_wound_there_is_found(self, client, calibration, fault):
         wound_there(client, UNUN, "unun", "resistor", fault)
@@ -84,9 +91,12 @@ class TestPractice:
 
     @pytest.mark.parametrize(
         ("wiring", "turns", "ohm"),
-        [("current-balun-1", 10, 50.0), ("current-balun-4-two", 8, 200.0), ("current-balun-4-one", 6, 200.0)],
+        [
+            ("current-balun-1", 10, 50.0),
+            *by_deep(("current-balun-4-two", 8, 200.0), ("current-balun-4-one", 6, 200.0)),
+        ],
     )
-    @pytest.mark.parametrize("fault", ["none", "bucking", "other_mix"])
+    @pytest.mark.parametrize("fault", ["none", *by_deep("bucking", "other_mix")])
     def test_a_current_balun_on_its_resistor_and_as_a_choke(self, client, calibration, wiring, turns, ohm, fault):
         content = unun(ohm, wiring=wiring, primary_turns=turns, secondary_turns=turns, key="balun")
         swept = []

@@ -83,7 +83,7 @@ def taut_way(winding: WindingLayout, name: str) -> float:
     ends = []
     for begin, end, number, one, other in pieces:
         thick = thickness(winding, number)
-        s = np.linspace(begin, end, 400)
+        s = np.linspace(begin, end, 200)
         r, z = section(winding.ring, winding.tape_m + thick / 2, s)
         angle = np.linspace(one, other, s.size)
         middle = np.stack([r * np.cos(angle), r * np.sin(angle), z], axis=1)
@@ -133,7 +133,7 @@ def section(ring, off, s):
         (ri - off * sin, h / 2 + off * cos),
         (ri - off, h / 2 - on),
     ]
-    r, z = (np.select([part == k for k in range(9)], [p[axis] for p in places]) for axis in (0, 1))
+    r, z = (np.choose(part, [p[axis] for p in places]) for axis in (0, 1))
     return r, z
 
 

@@ -23,8 +23,10 @@
 <path class="fan {hue}" d={band(hz, low, high, plot.x, plot.y, top)} />
 
 <style>
+	/* What lies behind it, lines and bands, stays to be seen. */
 	path {
 		stroke: none;
+		opacity: 0.8;
 	}
 	.blueprint {
 		fill: var(--blueprint-wash);

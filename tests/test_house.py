@@ -1,6 +1,7 @@
 """Who may know whom: the floors of the house, each importing only what stands below it."""
 
 import ast
+import importlib
 import re
 import subprocess
 import sys
@@ -151,6 +152,17 @@ def test_what_lies_in_a_folder_is_reached_through_its_face(package):
             if parts[:2] == ["yielding_coil", package] and len(parts) > 3 and parts[2] in folders and not own:
                 around.append((str(file.relative_to(TOP)), node.module))
     assert around == []
+
+
+def test_what_scripts_take_from_the_packages_is_there():
+    """Tools and the scripts of the docs are not type-checked: a name that moved away is told here."""
+    gone = []
+    for file in (*(TOP / "tools").glob("*.py"), *(TOP / "docs").glob("*.py")):
+        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+            if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("yielding_coil"):
+                module = importlib.import_module(node.module)
+                gone += [(file.name, alias.name) for alias in node.names if not hasattr(module, alias.name)]
+    assert gone == []
 
 
 WEB = TOP / "web" / "src"

@@ -24,8 +24,7 @@ from browser import demo_page, settle  # noqa: E402
 
 from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
-from yielding_coil.core.bench import Taken, seen_of, setups_of, winding_suspects  # noqa: E402
-from yielding_coil.core.bench import judge as weigh  # noqa: E402
+from yielding_coil.core.bench import BenchSweep, classify, seen_of, setups_of, winding_suspects  # noqa: E402
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
@@ -34,7 +33,7 @@ from yielding_coil.core.sweep import Sweep  # noqa: E402
 from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
 from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
-from yielding_coil.core.winding import Task, WoundTransformer, judge, turn_pairs  # noqa: E402
+from yielding_coil.core.winding import CoreTask, WoundTransformer, rate_cores, turn_pairs  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
 
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
@@ -212,17 +211,17 @@ def windings() -> None:
     )
     rings = [r for r in data.trade_rings((1, 2)) if r.material.loss_known]
     pairs = turn_pairs(8.0)
-    task = Task(FixedLoad(3200.0), targets, 100.0, 0.3, unun.part(0), 1.08e-3)
-    together = seconds(lambda: judge(rings, pairs, task))
+    task = CoreTask(FixedLoad(3200.0), targets, 100.0, 0.3, unun.part(0), 1.08e-3)
+    together = seconds(lambda: rate_cores(rings, pairs, task))
     some = rings[::12]
-    alone = seconds(lambda: [judge([r], [p], task) for r in some for p in pairs]) * len(rings) / len(some)
+    alone = seconds(lambda: [rate_cores([r], [p], task) for r in some for p in pairs]) * len(rings) / len(some)
     planned = winding_suspects(unun, design.center_hz, list(data.ring_materials().values()))
     there = setups_of(unun)[0]
     wide = np.linspace(1.8e6, 30e6, 201)
     swept = Sweep(
         wide, impedance_of(seen_of(planned[1], there, wide, np.zeros((1, 1 + len(planned[1].spreads))))[0])
     )
-    took = seconds(lambda: weigh([Taken(there, swept)], planned))
+    took = seconds(lambda: classify([BenchSweep(there, swept)], planned))
     print(f"      verdict of the bench, {len(planned)} suspects: {took * 1e3:.0f} ms")
     gate(
         "judging every core for one task",
@@ -276,7 +275,8 @@ def bundle() -> None:
     dist = TOP / "web" / "dist"
     page = (dist / "index.html").read_text()
     size = sum(len(gzip.compress(p.read_bytes())) for p in (dist / "assets").glob("*.js") if p.name in page)
-    gate("initial JavaScript, gzipped", f"{size / 1000:.1f} kB, wanted under 120 kB", 0 < size < 120_000)
+    # No ratio: a test holds it.
+    print(f"      initial JavaScript, gzipped: {size / 1000:.1f} kB, wanted under 120 kB")
 
 
 # Notes when the pointer moved and when each picture of it was painted.

@@ -229,3 +229,8 @@ def measured(client, calibration, low_hz=1.8e6, high_hz=30e6, points=101, passes
     )
     assert end["state"] == "done", end
     return end["found"]["sweep"]
+
+
+def revise(client, design, edited, inductance_h):
+    body = {"edited": edited, "content": turned(design, inductance_h)}
+    return client.post(f"/api/designs/{design['id']}/revisions", json=body)

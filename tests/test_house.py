@@ -154,6 +154,15 @@ def test_what_lies_in_a_folder_is_reached_through_its_face(package):
     assert around == []
 
 
+@pytest.mark.skipif(not (TOP / ".git").exists(), reason="only a checkout knows what it ignores")
+def test_no_source_is_ignored_by_a_pattern_meant_for_something_else():
+    places = [str(p) for p in (HOUSE, TOP / "tests", TOP / "web" / "src", TOP / "tools", TOP / "docs")]
+    asked = ["git", "-c", f"safe.directory={TOP}", "ls-files", "--others", "--ignored", "--exclude-standard"]
+    ignored = subprocess.run([*asked, *places], cwd=TOP, capture_output=True, text=True, check=True).stdout
+
+    assert [f for f in ignored.splitlines() if not f.endswith((".pyc", "api/schema.d.ts"))] == []
+
+
 def test_what_scripts_take_from_the_packages_is_there():
     """Tools and the scripts of the docs are not type-checked: a name that moved away is told here."""
     gone = []

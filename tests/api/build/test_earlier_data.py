@@ -9,8 +9,8 @@ from pathlib import Path
 from uuid import uuid4
 
 import pytest
-from stored import stands_in
 from sqlalchemy import create_engine, text
+from stored import stands_in
 
 from yielding_coil.store.migrate import migrate
 

@@ -4,12 +4,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import httpx
 import pytest
-from client_helpers import coil_of, turned
-
-
-def revise(client, design, edited, inductance_h):
-    body = {"edited": edited, "content": turned(design, inductance_h)}
-    return client.post(f"/api/designs/{design['id']}/revisions", json=body)
+from client_helpers import coil_of, revise, turned
 
 
 class TestDesigns:

@@ -19,8 +19,6 @@ __all__ = [
     "StandardIn",
     "SweepIn",
     "SweepJob",
-    "analyser",
-    "calibrations",
     "plan_check",
     "plan_standard",
     "plan_sweep",

@@ -2,13 +2,8 @@
 
 from yielding_coil.api.bench import characterisations, verdicts
 
-ROUTERS = (
-    characterisations.router,
-    verdicts.router,
-)
+ROUTERS = (characterisations.router, verdicts.router)
 
 __all__ = [
     "ROUTERS",
-    "characterisations",
-    "verdicts",
 ]

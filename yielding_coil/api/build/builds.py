@@ -8,10 +8,9 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.tables import OwnBands
-from yielding_coil.api.http import RESPONSES
-from yielding_coil.api.http import InTransaction
+from yielding_coil.api.http import RESPONSES, InTransaction
 from yielding_coil.api.sweep import InUseError, SweepOut, sweep_out
+from yielding_coil.api.tables import OwnBands
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.documents.design import TargetPayload

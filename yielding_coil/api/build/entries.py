@@ -8,8 +8,7 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.http import RESPONSES
-from yielding_coil.api.http import InTransaction
+from yielding_coil.api.http import RESPONSES, InTransaction
 from yielding_coil.api.sweep import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim import evidence_of

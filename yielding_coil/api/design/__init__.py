@@ -2,13 +2,8 @@
 
 from yielding_coil.api.design import designs, predictions
 
-ROUTERS = (
-    designs.router,
-    predictions.router,
-)
+ROUTERS = (designs.router, predictions.router)
 
 __all__ = [
     "ROUTERS",
-    "designs",
-    "predictions",
 ]

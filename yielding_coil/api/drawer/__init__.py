@@ -6,5 +6,4 @@ ROUTERS = (drawer.router,)
 
 __all__ = [
     "ROUTERS",
-    "drawer",
 ]

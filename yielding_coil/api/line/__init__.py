@@ -6,5 +6,4 @@ ROUTERS = (lines.router,)
 
 __all__ = [
     "ROUTERS",
-    "lines",
 ]

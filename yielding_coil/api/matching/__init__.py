@@ -6,5 +6,4 @@ ROUTERS = (matches.router,)
 
 __all__ = [
     "ROUTERS",
-    "matches",
 ]

@@ -7,10 +7,7 @@ from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
 from yielding_coil.api.sweep.sweeps import InUseError, Name, SweepOut, known_build, sweep_out
 
-ROUTERS = (
-    readings.router,
-    sweeps.router,
-)
+ROUTERS = (readings.router, sweeps.router)
 
 __all__ = [
     "DRAWN",
@@ -29,8 +26,6 @@ __all__ = [
     "drawn_of",
     "floor_of",
     "known_build",
-    "readings",
     "setup_out",
     "sweep_out",
-    "sweeps",
 ]

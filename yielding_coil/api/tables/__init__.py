@@ -4,10 +4,7 @@ from yielding_coil.api.tables import bands, trade
 from yielding_coil.api.tables.bands import BandOut, OwnBands, bands_for
 from yielding_coil.api.tables.trade import CableOut, WireOut, cable_out
 
-ROUTERS = (
-    bands.router,
-    trade.router,
-)
+ROUTERS = (bands.router, trade.router)
 
 __all__ = [
     "ROUTERS",
@@ -15,8 +12,6 @@ __all__ = [
     "CableOut",
     "OwnBands",
     "WireOut",
-    "bands",
     "bands_for",
     "cable_out",
-    "trade",
 ]

@@ -2,15 +2,8 @@
 
 from yielding_coil.api.trim import cuts, meter_readings, trim
 
-ROUTERS = (
-    cuts.router,
-    meter_readings.router,
-    trim.router,
-)
+ROUTERS = (cuts.router, meter_readings.router, trim.router)
 
 __all__ = [
     "ROUTERS",
-    "cuts",
-    "meter_readings",
-    "trim",
 ]

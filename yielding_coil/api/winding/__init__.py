@@ -2,13 +2,8 @@
 
 from yielding_coil.api.winding import cores, windings
 
-ROUTERS = (
-    cores.router,
-    windings.router,
-)
+ROUTERS = (cores.router, windings.router)
 
 __all__ = [
     "ROUTERS",
-    "cores",
-    "windings",
 ]

@@ -6,5 +6,4 @@ ROUTERS = (lengths.router,)
 
 __all__ = [
     "ROUTERS",
-    "lengths",
 ]

@@ -5,6 +5,7 @@ import re
 import numpy as np
 import pytest
 from client_helpers import connected
+from playwright.sync_api import expect
 
 from yielding_coil.core import Cable, Line, Sweep
 from yielding_coil.formats import touchstone
@@ -177,3 +178,19 @@ def test_a_late_answer_never_lands(page, address, client, laid_in, bench, settle
     late.release()
     settle()
     assert page.evaluate(SHOWN) == shown
+
+
+def test_the_old_picture_stays_whole_while_the_next_is_asked(page, address, client, laid_in, settle):
+    open_desk(page, address, client, "Allotment long vertical", "sweep")
+    settle()
+    pictures = [page.get_by_role("img", name="Resistance and reactance"), page.locator("main ol").first]
+    before = [picture.inner_html() for picture in pictures]
+    late = Late(page, re.compile("/api/sweeps/[^/]+/readings$"))
+    page.get_by_role("radio", name="show allotment-shack").check()
+    page.wait_for_timeout(300)
+
+    assert [picture.inner_html() for picture in pictures] == before
+    expect(page.get_by_role("radio", name="show allotment-shack")).to_be_checked()
+    late.release()
+    settle()
+    expect(pictures[1]).to_contain_text("not seen from the shack")

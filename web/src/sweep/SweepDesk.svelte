@@ -43,7 +43,7 @@
 	let moving = $state(false);
 	let chosen = $state<'swr' | 'return loss' | null>(null);
 
-	const sweep = $derived(
+	const wanted = $derived(
 		build.sweeps.find((s) => s.id === (shownId ?? build.baseline_sweep_id)) ?? build.sweeps[0]
 	);
 
@@ -55,33 +55,36 @@
 		);
 	// Curves and what is read off them come together: figures never stand beside another sweep's curve.
 	const read = latest(
-		() => (sweep ? { id: sweep.id, targets: build.targets } : null),
+		() => (wanted ? { id: wanted.id, targets: build.targets } : null),
 		async ({ id, targets }) => {
 			const params = { path: { sweep_id: id } };
 			const [curves, reading] = await Promise.all([
 				drawn(id, 800),
 				answer(api.POST('/api/sweeps/{sweep_id}/readings', { params, body: { targets } }))
 			]);
-			return { curves, reading };
+			return { id, curves, reading };
 		},
 		{ keeps: true }
 	);
+	/** The sweep that is drawn: the wanted one as soon as it is there. */
+	const sweep = $derived(build.sweeps.find((s) => s.id === read.value?.id) ?? wanted);
 	const curves = $derived(read.value?.curves ?? null);
 	const reading = $derived(read.value?.reading ?? null);
 
 	/** What is laid over, and how the first of it compares with the sweep shown. */
 	const laid = latest(
 		() => {
-			const over = build.sweeps.filter((s) => overIds.includes(s.id) && s.id !== sweep?.id);
-			return sweep
+			const over = build.sweeps.filter((s) => overIds.includes(s.id) && s.id !== wanted?.id);
+			return wanted
 				? {
-						first: sweep.id,
+						first: wanted.id,
+						against: wanted.name,
 						over: over.map(({ id, name }) => ({ id, name })),
 						targets: build.targets
 					}
 				: null;
 		},
-		async ({ first, over, targets }) => {
+		async ({ first, against, over, targets }) => {
 			const overlays = await Promise.all(
 				over.map(async (s) => ({ ...s, curves: await drawn(s.id, 401) }))
 			);
@@ -89,7 +92,7 @@
 			if (!other) return { overlays, comparison: null };
 			const body = { first, second: other.id, targets };
 			const found = await answer(api.POST('/api/sweeps/comparisons', { body }));
-			return { overlays, comparison: { name: other.name, found } };
+			return { overlays, comparison: { name: other.name, against, found } };
 		},
 		{ keeps: true }
 	);
@@ -256,7 +259,7 @@
 			</div>
 			{#if comparison}
 				<section class="sheet" aria-label="Differences">
-					<h2>“{comparison.name}” against “{sweep.name}”</h2>
+					<h2>“{comparison.name}” against “{comparison.against}”</h2>
 					<ul>
 						{#each differences(comparison.found) as line (line)}<li>{line}</li>{/each}
 					</ul>
@@ -277,7 +280,7 @@
 				{/key}
 			{/if}
 			<SweepsPanel
-				shownId={sweep.id}
+				shownId={wanted?.id ?? sweep.id}
 				{overIds}
 				onshow={(id) => (shownId = id)}
 				onover={(ids) => (overIds = ids)}

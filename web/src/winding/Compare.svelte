@@ -96,17 +96,19 @@
 	});
 	const choice = $derived(choices.find((c) => c.key === chosen));
 
+	// The name comes with its winding: an old one never stands under a new name.
 	const compared = latest(
-		() =>
-			choice
-				? { content: choice.content, key: choice.piece ?? element.key, power_w: build.power_w }
-				: null,
-		report
+		() => (choice ? { choice, key: choice.piece ?? element.key, power_w: build.power_w } : null),
+		async ({ choice, ...of }) => ({
+			...choice,
+			winding: await report({ content: choice.content, ...of })
+		})
 	);
-	const other = $derived(compared.value);
+	const shown = $derived(compared.value);
+	const other = $derived(shown?.winding ?? null);
 	const problem = $derived(compared.problem);
 	// The chart on another part of the desk shows the other one too.
-	$effect(() => onother(other ? { name: choice?.name ?? '', winding: other } : null));
+	$effect(() => onother(shown));
 
 	/** The column of the lower value; none where they are alike. */
 	const lower = (a: number, b: number, by: number) => (a < b - by ? 0 : b < a - by ? 1 : null);
@@ -151,16 +153,14 @@
 	{#each choices as c (c.key)}<option value={c.key}>{c.name}</option>{/each}
 </select>
 {#if problem}<p class="told">{problem}.</p>{/if}
-{#if other && choice}
-	<ComparisonTable heads={['this', choice.name]} {rows} />
+{#if shown}
+	<ComparisonTable heads={['this', shown.name]} {rows} />
 	<p class="told soft">
 		What wins is marked ✓; the chart shows it dotted, {woundName(element)} dashed.
 	</p>
 	<!-- Another design is opened at “What is wound”, not laid over this one. -->
-	{#if !choice.piece}
-		<button class="button" onclick={() => choice && onedit(choice.content)}
-			>Take {choice.name}</button
-		>
+	{#if !shown.piece}
+		<button class="button" onclick={() => onedit(shown.content)}>Take {shown.name}</button>
 	{/if}
 {/if}
 

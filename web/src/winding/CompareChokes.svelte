@@ -57,14 +57,19 @@
 	});
 	const choice = $derived(choices.find((c) => c.name === chosen));
 
+	// The name comes with its winding: an old one never stands under a new name.
 	const compared = latest(
-		() => (choice ? { content: choice.content, key: element.key, power_w: build.power_w } : null),
-		report
+		() => (choice ? { choice, key: element.key, power_w: build.power_w } : null),
+		async ({ choice, ...of }) => ({
+			...choice,
+			winding: await report({ content: choice.content, ...of })
+		})
 	);
-	const other = $derived(compared.value);
+	const shown = $derived(compared.value);
+	const other = $derived(shown?.winding ?? null);
 	const problem = $derived(compared.problem);
 	// The chart on another part of the desk shows the other one too.
-	$effect(() => onother(other ? { name: choice?.name ?? '', winding: other } : null));
+	$effect(() => onother(shown));
 
 	const rows = $derived([
 		...(winding.choke?.bands ?? []).map((b) => {
@@ -89,11 +94,10 @@
 	{#each choices as c (c.name)}<option value={c.name}>{c.name}</option>{/each}
 </select>
 {#if problem}<p class="told">{problem}.</p>{/if}
-{#if other && choice}
-	<ComparisonTable heads={['this', choice.name]} {rows} />
+{#if shown}
+	<ComparisonTable heads={['this', shown.name]} {rows} />
 	<p class="told soft">What wins is marked ✓; the chart shows the other one dotted.</p>
-	<button class="button" onclick={() => choice && onedit(choice.content)}>Take {choice.name}</button
-	>
+	<button class="button" onclick={() => onedit(shown.content)}>Take {shown.name}</button>
 {/if}
 
 <style>

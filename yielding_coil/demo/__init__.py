@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from datetime import UTC, datetime
+from functools import cache
 from importlib.resources import files
 from uuid import UUID
 
@@ -10,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.core.design import summary_of
-from yielding_coil.core.matching import Shape, propose
+from yielding_coil.core.matching import MatchCandidate, Shape, propose
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.winding import input_capacitance
 from yielding_coil.documents.choke_and_trap import Choke, WireTrap
@@ -266,18 +267,30 @@ def _lay(session: Session, made: _Build) -> None:
     session.flush()
     baseline, *_ = [_keep(session, build, sweep) for sweep in made.sweeps]
     build.baseline_sweep_id = baseline.id
+    best = _best_match(made.name)
+    content = with_match(_unmatched(made, baseline.id), best.parts, Template())
     antenna = impedance_sweep_of(baseline)
-    bare = DesignContent(
-        antenna=SweptAntenna(sweep_id=baseline.id),
+    build.chosen_design_id = _keep_design(session, build, name_of(best.shape), content, antenna)
+
+
+def _unmatched(made: _Build, sweep_id: UUID) -> DesignContent:
+    """The wire on its coax, before its match."""
+    return DesignContent(
+        antenna=SweptAntenna(sweep_id=sweep_id),
         targets=list(made.targets),
         elements=[Feedline(key="line", cable=LINE, length_m=made.line_m)],
     )
-    template = Template()
-    best = propose(bare.to_core(antenna), template.to_core())[0]
+
+
+@cache
+def _best_match(name: str) -> MatchCandidate:
+    """The best L for the targets of an invented build: always the same, so searched for once."""
+    made = next(b for b in _builds() if b.name == name)
+    antenna = touchstone.read_file((files(__package__) / made.sweeps[0].file).read_bytes()).sweep
+    best = propose(_unmatched(made, UUID(int=0)).to_core(antenna), Template().to_core())[0]
     if best.refused is not None:
-        raise RuntimeError(f"the demo build “{made.name}” cannot be matched: {best.refused}")
-    content = with_match(bare, best.parts, template)
-    build.chosen_design_id = _keep_design(session, build, name_of(best.shape), content, antenna)
+        raise RuntimeError(f"the demo build “{name}” cannot be matched: {best.refused}")
+    return best
 
 
 def _keep_design(session: Session, build: Build, name: str, content: DesignContent, antenna: Antenna) -> UUID:

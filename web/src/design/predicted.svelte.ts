@@ -58,6 +58,8 @@ export class Predicted {
 
 	/** Asks what a design predicts: roughly while it is dragged, in full when it is settled. */
 	ask(content: Content, frame: Frame, settled: boolean): void {
+		// Builds of what stood there before do not land beside what stands there now.
+		if (settled) this.builds.drop();
 		this.curves.show({ content, ...frame, settled }, !settled);
 	}
 }

@@ -64,12 +64,16 @@
 		points: 201
 	});
 
-	// Follows the slide while it is dragged: what comes in between is shown, the newest counts.
+	// While the slide is dragged what comes in between is shown; what is typed or chosen overtakes it.
 	const moving = new Latest(
 		(body: Schemas['ShiftIn']) => answer(api.POST('/api/plane-shifts', { body })),
 		{ keeps: true }
 	);
-	$effect(() => moving.show(asked, true));
+	let dragged = false;
+	$effect(() => {
+		moving.show(asked, dragged);
+		dragged = false;
+	});
 	const shift = $derived(moving.value);
 	const problem = $derived(refused ?? moving.problem);
 
@@ -136,6 +140,7 @@
 			min={Math.max(0.05, middleM * 0.5)}
 			max={middleM * 1.5 + 0.5}
 			step="0.01"
+			oninput={() => (dragged = true)}
 			bind:value={lengthM}
 		/>
 		<QuantityField

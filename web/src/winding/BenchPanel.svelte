@@ -9,6 +9,7 @@
 		api,
 		type Content,
 		problemText,
+		Refused,
 		type Schemas,
 		type Sweep
 	} from '../lib/api/client';
@@ -69,7 +70,10 @@
 				key: winding.key,
 				swept: Object.entries(sweeps).map(([setup, s]) => ({ setup, sweep_id: s.id }))
 			})
-			.catch(() => onverdict(null));
+			.catch((why: unknown) => {
+				if (!(why instanceof Refused)) throw why;
+				onverdict(null);
+			});
 	}
 	function forget(): void {
 		sweeps = {};

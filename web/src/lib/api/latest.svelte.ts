@@ -104,11 +104,16 @@ export class Latest<Question, Reply> {
 		this.loading = false;
 	}
 
+	/** What is under way does not land any more; the picture stays. */
+	drop(): void {
+		this.since = ++this.asked;
+		this.loading = false;
+	}
+
 	/** Nothing is asked any more, and nothing shown. */
 	clear(): void {
-		this.since = ++this.asked;
+		this.drop();
 		this.question = this.value = this.problem = null;
-		this.loading = false;
 	}
 }
 

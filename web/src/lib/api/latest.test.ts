@@ -131,3 +131,13 @@ test('an answer that came another way is the newest', async () => {
 	await answer('asked');
 	expect([latest.value, latest.question, latest.loading]).toEqual(['TYPED', 'typed', false]);
 });
+
+test('what is dropped never lands, and its picture stays', async () => {
+	const { latest, answer } = asking();
+	latest.show('here');
+	await answer('here');
+	latest.show('late');
+	latest.drop();
+	await answer('late');
+	expect([latest.value, latest.loading]).toEqual(['HERE', false]);
+});

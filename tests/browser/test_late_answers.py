@@ -26,6 +26,10 @@ class Late:
     def __init__(self, page, pattern):
         self.page, self.pattern = page, pattern
         self.held = None
+        self.under_way = set()
+        page.on("request", lambda request: self.under_way.add(request))
+        for end in ("requestfinished", "requestfailed"):
+            page.on(end, lambda request: self.under_way.discard(request))
         page.route(pattern, self._first)
 
     def _first(self, route):
@@ -33,6 +37,17 @@ class Late:
             self.held = route, route.fetch()
         else:
             route.continue_()
+
+    def rest(self):
+        """What is shown once nothing but the answer held back is under way and the page has stopped changing."""
+        seen = []
+        for _ in range(300):
+            self.page.wait_for_timeout(100)
+            busy = self.under_way - {self.held[0].request} if self.held else self.under_way
+            seen = [] if busy else [*seen[-2:], self.page.evaluate(SHOWN)]
+            if len(seen) == 3 and seen[0] == seen[1] == seen[2]:
+                return seen[-1]
+        raise AssertionError("the page does not come to rest")
 
     def release(self):
         route, answer = self.held
@@ -44,18 +59,6 @@ class Late:
 def quiet(page, settle):
     settle()
     return page.evaluate(SHOWN)
-
-
-def still(page):
-    """What is shown once it has stopped changing, while one answer is still held back."""
-    before = None
-    for _ in range(60):
-        page.wait_for_timeout(100)
-        now = page.evaluate(SHOWN)
-        if now == before:
-            return now
-        before = now
-    raise AssertionError("the page does not come to rest")
 
 
 def enter(field, text):
@@ -174,7 +177,7 @@ def test_a_late_answer_never_lands(page, address, client, laid_in, bench, settle
     first()
     page.wait_for_timeout(100)
     second()
-    shown = still(page)
+    shown = late.rest()
     late.release()
     settle()
     assert page.evaluate(SHOWN) == shown

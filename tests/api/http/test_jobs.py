@@ -3,6 +3,7 @@
 import asyncio
 import threading
 import time
+from concurrent.futures import ThreadPoolExecutor
 from typing import Literal
 
 import pytest
@@ -51,7 +52,9 @@ def listened(job, closing=lambda: False):
     async def listen():
         return [(state.progress.tried, state.place) async for state in job.updates(closing)]
 
-    return asyncio.run(listen())
+    # In a thread of its own: a browser's tests, run by the same process before, leave a loop running in the first.
+    with ThreadPoolExecutor(1) as beside:
+        return beside.submit(asyncio.run, listen()).result()
 
 
 def heard(job, **more):

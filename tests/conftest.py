@@ -25,6 +25,7 @@ from yielding_coil.store.server import PrivateServer
 from yielding_coil.store.tables import Base
 
 TOP = Path(__file__).parents[1]
+TRIALS = pytest.StashKey[Trials]()
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
 settings.load_profile("steady")
@@ -34,10 +35,22 @@ def pytest_addoption(parser):
     parser.addoption("--trials", action="store_true", help="long trials with all their seeds")
 
 
+def pytest_configure(config):
+    config.stash[TRIALS] = Trials(whole=config.getoption("--trials"))
+
+
+def pytest_terminal_summary(terminalreporter, config):
+    figures = config.stash[TRIALS].figures
+    if figures:
+        terminalreporter.section("trials: nominal 90 % intervals, and counts")
+        for line in figures:
+            terminalreporter.write_line(line)
+
+
 @pytest.fixture(scope="session")
 def trials(pytestconfig):
     """Which seeds of a long trial are run, and what their counts must show."""
-    return Trials(whole=pytestconfig.getoption("--trials"))
+    return pytestconfig.stash[TRIALS]
 
 
 @pytest.fixture(scope="session")

@@ -306,7 +306,7 @@ def test_good_enough_becomes_the_baseline_and_can_be_matched(page, address, clie
     build = wire_build(client, ({**TWELVE, "swr_limit": 4.0},))
     hung(client, build, NEW_LEG_M)
     practise(page, address, build, settle)
-    expect(verdict(page)).to_contain_text("All of 12 m is within your limit of 4.00")
+    expect(verdict(page)).to_contain_text("12 m, 24.890 to 24.990 MHz, is within your limit of 4.00")
     button(page, "Make its last sweep the baseline").click()
     settle()
     expect(button(page, "Make its last sweep the baseline")).to_have_count(0)

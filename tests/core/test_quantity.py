@@ -112,3 +112,19 @@ def test_values_of_standards_and_lines(text, kind, value):
 def test_a_velocity_is_above_zero():
     with pytest.raises(OutOfDomainError, match="above zero"):
         parse("0", "velocity")
+
+
+@pytest.mark.parametrize(
+    ("text", "meant"),
+    [("14200", "14.2 MHz"), ("3650", "3.65 MHz"), ("14.2 hz", "14.2 MHz"), ("7100000", "7.1 MHz")],
+)
+def test_a_frequency_that_no_antenna_is_for_asks_for_the_one_that_was_meant(text, meant):
+    with pytest.raises(UnreadableTextError) as refused:
+        parse(text, "frequency")
+    assert refused.value.more["suggested"] == meant
+    assert parse(meant, "frequency") == pytest.approx(float(meant.split()[0]) * 1e6)
+
+
+@pytest.mark.parametrize(("text", "mhz"), [("14,200", 14.2), ("3,168", 3.168), ("28,5", 28.5)])
+def test_a_comma_that_means_one_frequency_either_way_is_read(text, mhz):
+    assert parse(text, "frequency") == pytest.approx(mhz * 1e6)

@@ -55,7 +55,7 @@ FaultCode = Literal[
 # The one reading more that would settle what readings leave open.
 EvidenceCode = Literal["read_swr_at", "read_sign_at"]
 # A wire that is being trimmed, and why it may stay as it is.
-StopCode = Literal["band_holds", "dip_there", "dip_there_edges_open"]
+StopCode = Literal["band_holds", "dip_there", "dip_there_edges_open", "used_so"]
 TrimCode = Literal[
     "higher_band_first",
     "check_first",
@@ -64,6 +64,13 @@ TrimCode = Literal[
     "conditions_apart",
     "other_instrument",
     "dips_apart",
+    "unexplained_move",
+    "set_aside",
+    "read_once_more",
+    "far_from_length",
+    "on_the_ground",
+    "in_place_too_high",
+    "sweep_closer",
     "beyond_sweep",
     "side_open",
     "dip_above",
@@ -98,6 +105,8 @@ GRAVE: frozenset[str] = frozenset(
         "higher_band_first",
         "check_first",
         "dips_apart",
+        "unexplained_move",
+        "on_the_ground",
         "uncorrected",
         "above_one",
         "like_a_standard",

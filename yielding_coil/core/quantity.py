@@ -58,6 +58,9 @@ _READINGS: dict[Kind, _Reading] = {
     "stray inductance": _Reading("a stray inductance", "H", 1e-9, "0, 0.2, 0.2 nH, 200p", zero=True),
 }
 
+# Frequencies of antennas; a bare number beyond them was meant in another unit.
+LOWEST_HZ, HIGHEST_HZ = 10e3, 1e9
+
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _PLAIN = re.compile(rf"([+-]?)({_NUMBER})(?:[eE]([+-]?\d+))?\s*([^\d\s].*)?")
 _INFIX = re.compile(r"(\d+)([pnumkMG])(\d+)\s*(.*)")
@@ -96,6 +99,9 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
         raise _not_understood("", reading, "the field is empty")
     if typed.count(",") == 1 and _THOUSANDS.search(typed) and "." not in typed:
         as_point, as_none = typed.replace(",", "."), typed.replace(",", "")
+        if kind == "frequency" and _same_either_way(as_none):
+            typed = as_point
+    if typed.count(",") == 1 and _THOUSANDS.search(typed) and "." not in typed:
         raise _not_understood(
             text, reading, f"one comma and three digits may mean {as_point} or {as_none}: write one of these"
         )
@@ -110,7 +116,26 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
     value = float(f"{value:.15g}")  # 36e-9 rather than 36.000000000000004e-9
     if not math.isfinite(value) or (value < 0 and not reading.signed) or (value == 0 and not reading.zero):
         raise OutOfDomainError(kind, text.strip(), "zero or more" if reading.zero else "above zero")
+    if kind == "frequency" and not LOWEST_HZ <= value <= HIGHEST_HZ:
+        raise _meant_otherwise(typed, text, reading, value)
     return value
+
+
+def _same_either_way(without_comma: str) -> bool:
+    """Whether 14,200 is one frequency, as 14.2 MHz and as 14200 kHz: no antenna is for 14200 MHz."""
+    return bool(re.fullmatch(r"\d+", without_comma)) and float(without_comma) * 1e6 > HIGHEST_HZ
+
+
+def _meant_otherwise(typed: str, text: str, reading: _Reading, value: float) -> UnreadableTextError:
+    """A frequency that no antenna is for, and the one that was meant: kilohertz as megahertz, or hertz for mega."""
+    number = re.match(_NUMBER, typed)
+    digits = float(number[0]) if number else 0.0
+    meant = [digits * unit for unit in (1e6, 1e3, 1.0) if 0.1e6 <= digits * unit <= 100e6]
+    why = f"that would be {value / 1e6:g} MHz"
+    refused = _not_understood(text, reading, why + (f"; {meant[0] / 1e6:g} MHz?" if meant else ""))
+    if meant:
+        refused.more["suggested"] = f"{meant[0] / 1e6:.10g} MHz"
+    return refused
 
 
 def decimal_feet(text: str, length_unit: LengthUnit = "m") -> float | None:

@@ -31,6 +31,8 @@ class WirePlan(Payload):
     stop: Literal["swr", "dip"] = "swr"
     # A transformer or a network in the line is to pass on its resistor first.
     transformer: bool = False
+    # Somebody said that this wire is for practice: sweeps of the simulated analyser may enter its log.
+    practice: bool = False
 
     def to_core(self) -> core.CutPlan:
         """How it is to be cut."""
@@ -51,10 +53,12 @@ class HungData(Payload):
     form: WireForm = "dipole"
     arrangement: Arrangement = "linked"
     reach_m: list[WireLength] = Field(min_length=1, max_length=12)
+    # How much of each piece is folded back as it goes up.
+    folded_m: list[Annotated[float, Field(ge=0, le=1e4, allow_inf_nan=False)]] = Field(default=[], max_length=12)
 
     def event(self) -> HungUp:
         """What became of the wire."""
-        return HungUp(tuple(self.reach_m), self.arrangement)
+        return HungUp(tuple(self.reach_m), self.arrangement, tuple(self.folded_m))
 
 
 class CutData(Payload):
@@ -97,6 +101,17 @@ class CheckData(Payload):
         """The wire stayed as it was."""
 
 
+class UseSoData(Payload):
+    """A band is used as it now is, whatever the rules say: the word of a person."""
+
+    kind: Literal["use_so"] = "use_so"
+    link: int = Field(default=0, ge=0, le=11)
+
+    def event(self) -> ReadOn:
+        """On which band."""
+        return ReadOn(self.link)
+
+
 class NoteData(Payload):
     """Words alone."""
 
@@ -106,7 +121,7 @@ class NoteData(Payload):
         """The wire stayed as it was."""
 
 
-EntryIs = HungData | CutData | ReadingData | CheckData | NoteData
+EntryIs = HungData | CutData | ReadingData | CheckData | UseSoData | NoteData
 EntryData = Annotated[EntryIs, Field(discriminator="kind")]
 _ENTRY: TypeAdapter[EntryIs] = TypeAdapter(EntryData)
 EntryText = Annotated[Words, Field(max_length=500)]
@@ -115,6 +130,20 @@ EntryText = Annotated[Words, Field(max_length=500)]
 def read_entry(kept: dict[str, Any]) -> EntryIs:
     """What a kept entry says."""
     return _ENTRY.validate_python(kept)
+
+
+def used_so(said: Sequence[EntryIs]) -> frozenset[int]:
+    """Bands that a person said to use as they are, and that nothing was done to since."""
+    out: set[int] = set()
+    for each in said:
+        if isinstance(each, HungData):
+            out.clear()
+        elif isinstance(each, CutData):
+            # A cut nearer the feedpoint moves every longer band as well.
+            out = {link for link in out if link < each.link}
+        elif isinstance(each, UseSoData):
+            out.add(each.link)
+    return frozenset(out)
 
 
 def replay(said: Sequence[EntryIs]) -> list[HungWire | None]:

@@ -9,7 +9,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.documents.log import EntryIs, WirePlan, read_entry, replay
-from yielding_coil.store.tables import Build, Entry
+from yielding_coil.store.tables import Build, Entry, SweepRow
 
 
 def data_of(row: Entry) -> EntryIs:
@@ -26,6 +26,32 @@ def entries_of(session: Session, build_id: UUID) -> Sequence[Entry]:
     """The log of a build, oldest first."""
     query = select(Entry).where(Entry.build_id == build_id, Entry.deleted_at.is_(None))
     return session.scalars(query.order_by(Entry.number)).all()
+
+
+def taken_of(session: Session, build_id: UUID, most: int = 20) -> Sequence[Entry]:
+    """Entries that were taken back, newest first."""
+    query = select(Entry).where(Entry.build_id == build_id, Entry.deleted_at.is_not(None))
+    return session.scalars(query.order_by(Entry.deleted_at.desc()).limit(most)).all()
+
+
+def has_real_readings(session: Session, rows: Sequence[Entry]) -> bool:
+    """Whether anything but sweeps of the simulated analyser was read in this log."""
+    read = [row for row in rows if row.kind == "reading"]
+    if any(row.sweep_id is None for row in read):
+        return True
+    ids = {row.sweep_id for row in read}
+    sources = session.scalars(select(SweepRow.source).where(SweepRow.id.in_(ids))) if ids else ()
+    return any(source != "simulated" for source in sources)
+
+
+def binned_entries(session: Session) -> Sequence[tuple[Entry, str]]:
+    """Entries that were taken back from builds that are on the shelf, with the build's name."""
+    query = (
+        select(Entry, Build.name)
+        .join(Build, Build.id == Entry.build_id)
+        .where(Entry.deleted_at.is_not(None), Build.deleted_at.is_(None))
+    )
+    return [(row, name) for row, name in session.execute(query)]
 
 
 def kinds_of(session: Session, build_id: UUID) -> list[str]:

@@ -215,7 +215,8 @@ class Entry(Base):
     __tablename__ = "entries"
     __table_args__ = (
         CheckConstraint(
-            "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test')", name="kind"
+            "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test', 'use_so')",
+            name="kind",
         ),
     )
 

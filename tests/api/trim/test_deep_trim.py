@@ -35,7 +35,7 @@ def trimmed(client, simulator, clock, rounds=ROUNDS):
     """One site, by what the page asks for; legs as they end, and the rounds it took."""
     connected(client)
     calibration = calibrated(client, 22e6, 28e6, 151)
-    build = wire_build(client, stop="dip")
+    build = wire_build(client, stop="dip", practice=True)
     leg_m, folded_m = NEW_LEG_M, 0.0
     hung(client, build, leg_m)
     screwed_on(client, "loft-new")

@@ -6,6 +6,7 @@ from client_helpers import (
     TWELVE,
     acted,
     connected,
+    done,
     drop,
     hung,
     logged,
@@ -186,6 +187,46 @@ class TestTheLog:
         stale = client.delete(f"/api/entries/{act['id']}", params={"revision": 1})
         assert (stale.status_code, stale.json()["code"]) == (409, "stale_edit")
 
+    def test_any_entry_is_taken_back_and_waits_in_the_bin_until_it_is_put_back(self, client, loft):
+        first = read(client, loft, dip(24.2)).json()
+        acted(client, loft, "fold", 0.088, 0.088)
+        read(client, loft, dip(24.75))
+        client.delete(f"/api/entries/{first['id']}", params={"revision": first["revision"]})
+
+        view = trim_of(client, loft)
+        assert [t["dip_hz"] for t in view["trail"]] == [24.75e6]
+        assert [entry["id"] for entry in view["taken"]] == [first["id"]]
+        binned = [thing for thing in client.get("/api/bin").json() if thing["kind"] == "entry"]
+        assert [(thing["id"], thing["build"]) for thing in binned] == [(first["id"], "Loft dipole")]
+        assert client.post(f"/api/entries/{first['id']}/restore").status_code == 200
+        assert [t["dip_hz"] for t in trim_of(client, loft)["trail"]] == [24.2e6, 24.75e6]
+
+    def test_it_may_hang_with_folds_already(self, client):
+        build = wire_build(client, stop="dip")
+        hung(client, build, 2.96, folded_m=[0.1])
+        read(client, build, dip(25.2))
+
+        view = trim_of(client, build)
+        assert (view["links"][0]["folded_m"], view["next"]["act"]) == (0.1, "unfold")
+        refused = logged(client, build, {"kind": "hung", "reach_m": [2.0], "folded_m": [2.5]})
+        assert refused.status_code == 422
+
+    def test_used_as_it_is_until_it_is_touched_again(self, client, loft):
+        read(client, loft, dip(25.4, 2.6))
+        assert trim_of(client, loft)["stop"] is None
+        assert logged(client, loft, {"kind": "use_so", "link": 0}).status_code == 201
+        assert trim_of(client, loft)["stop"]["code"] == "used_so"
+        acted(client, loft, "splice", 0.05, 0.05)
+        read(client, loft, dip(25.0, 1.4))
+        assert trim_of(client, loft)["stop"] is None
+
+    def test_what_lies_on_the_ground_gets_no_cut(self, client, loft):
+        read(client, loft, dip(23.0), setup={"plane": "feedpoint", "conditions": {"height": "on the ground"}})
+
+        view = trim_of(client, loft)
+        assert "on_the_ground" in says(view)
+        assert view["next"] is None
+
     def test_what_a_later_act_needs_is_not_taken_back(self, client, loft):
         fold = acted(client, loft, "fold", 0.05, 0.05)
         acted(client, loft, "unfold", 0.05, 0.05)
@@ -355,6 +396,29 @@ class TestWhatItSays:
 
         assert view["dip_hz"] is None
         assert says(view)["beyond_sweep"]["side"] in ("above", "below")
+
+
+def test_a_simulated_sweep_enters_no_log_of_a_real_wire(client, bench, loft):
+    connected(client)
+    swept = done(
+        client,
+        kind="sweep",
+        low_hz=22e6,
+        high_hz=28e6,
+        points=101,
+        passes=1,
+        keep={"name": "invented", "build_id": loft["id"], "setup": {"plane": "feedpoint"}},
+    )["found"]["sweep"]
+    entry = {"kind": "reading", "reading": {"kind": "sweep"}}
+    refused = logged(client, loft, entry, sweep_id=swept["id"])
+    assert refused.status_code == 422
+    assert "this wire is a real one" in refused.json()["detail"]
+
+    build = client.get(f"/api/builds/{loft['id']}").json()
+    marked = {"revision": build["revision"], "wire": {**build["wire"], "practice": True}}
+    assert client.patch(f"/api/builds/{loft['id']}", json=marked).status_code == 200
+    kept = logged(client, loft, entry, sweep_id=swept["id"])
+    assert (kept.status_code, kept.json()["simulated"]) == (201, True)
 
 
 def test_the_simulated_wire_is_cut_by_hands_over_its_socket(client, bench):

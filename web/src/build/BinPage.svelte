@@ -1,8 +1,10 @@
 <!-- @component
-	The bin: builds, sweeps and designs that were put away, each with a way back.
+	The bin: what was put away, entries of logs that were taken back among it, each with a way back.
 -->
 <script lang="ts">
 	import { answer, api, type Binned, problemText } from '../lib/api/client';
+	import { units } from '../lib/units/units.svelte';
+	import { entryText } from '../trim/words';
 	import { Latest } from '../lib/api/latest.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -23,13 +25,19 @@
 		design: (id: string) =>
 			answer(api.POST('/api/designs/{design_id}/restore', { params: { path: { design_id: id } } })),
 		piece: (id: string) =>
-			answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path: { piece_id: id } } }))
+			answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path: { piece_id: id } } })),
+		entry: (id: string) =>
+			answer(api.POST('/api/entries/{entry_id}/restore', { params: { path: { entry_id: id } } }))
 	};
+
+	const nameOf = (thing: Binned) =>
+		thing.entry ? entryText(thing.entry, units.length) : thing.name;
+	const kindOf = (thing: Binned) => (thing.entry ? 'entry of the log' : thing.kind);
 
 	async function restore(thing: Binned): Promise<void> {
 		try {
 			await ways[thing.kind](thing.id);
-			news = `“${thing.name}” is back.`;
+			news = `“${nameOf(thing)}” is back.`;
 			refused = null;
 			await bin.ask(null);
 		} catch (why) {
@@ -57,15 +65,17 @@
 			{#each things as thing (thing.id)}
 				<li class="sheet row">
 					<span class="words">
-						<strong>{thing.name}</strong>
+						<strong>{nameOf(thing)}</strong>
 						<span class="soft"
-							>{thing.kind}{thing.build ? ` of ${thing.build}` : ''}, put here {when(
+							>{kindOf(thing)}{thing.build ? ` of ${thing.build}` : ''}, put here {when(
 								thing.binned_at
 							)}</span
 						>
 					</span>
-					<button class="button" aria-label="Take {thing.name} back" onclick={() => restore(thing)}
-						>Take it back</button
+					<button
+						class="button"
+						aria-label="Take {nameOf(thing)} back"
+						onclick={() => restore(thing)}>Take it back</button
 					>
 				</li>
 			{/each}

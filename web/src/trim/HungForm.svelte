@@ -20,6 +20,8 @@
 	const plan = $derived(build.wire ?? {});
 	const nested = $derived(plan.arrangement === 'nested');
 	let said = $state.raw<Record<number, number>>({});
+	let folded = $state.raw<Record<number, number>>({});
+	let withFolds = $state(false);
 
 	// The plan's lengths are what it most likely was cut to.
 	const lengths = latest(
@@ -52,7 +54,8 @@
 			kind: 'hung' as const,
 			form: plan.form ?? 'dipole',
 			arrangement: plan.arrangement ?? 'linked',
-			reach_m: reach
+			reach_m: reach,
+			folded_m: withFolds ? reach.map((_, i) => folded[i] ?? 0) : []
 		};
 		if (await work.attempt(() => work.log(data))) onclose?.();
 	}
@@ -75,7 +78,21 @@
 			text={(m) => length(m, units.length)}
 			onchange={(m) => (said = { ...said, [i]: m })}
 		/>
+		{#if withFolds}
+			<Stepper
+				label="of it folded back{reach.length > 1 ? `, ${cut.label}` : ''}"
+				kind="length"
+				value={folded[i] ?? 0}
+				{step}
+				least={0}
+				text={(m) => length(m, units.length)}
+				onchange={(m) => (folded = { ...folded, [i]: m })}
+			/>
+		{/if}
 	{/each}
+	<label class="told check"
+		><input type="checkbox" bind:checked={withFolds} /> some of it is folded back already</label
+	>
 	<p class="row">
 		<button class="button main" disabled={!planned || work.working} onclick={keep}
 			>So it hangs</button

@@ -55,6 +55,11 @@
 		typed ?? trim?.trail.filter((p) => p.dip_hz).at(-1)?.dip_hz ?? trim?.target_hz ?? 0
 	);
 
+	const odd = $derived(
+		trim?.findings.some((f) =>
+			['measure_again', 'unexplained_move', 'read_once_more', 'dips_apart'].includes(f.code)
+		) ?? false
+	);
 	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
 	const sweep = () => work.attempt(() => work.sweep(beyond ? WIDER : 1));
 	async function again(): Promise<void> {
@@ -70,6 +75,24 @@
 		typed = todo.lands_hz;
 		const amounts = trim.legs === 2 ? [todo.per_leg_m, todo.per_leg_m] : [todo.per_leg_m];
 		if (await work.attempt(() => work.act(act, amounts))) await again();
+	}
+	/** Practice is said of the build: sweeps of the simulated analyser enter no log of a real wire. */
+	async function practise(): Promise<void> {
+		await work.attempt(async () => {
+			if (build && !trim?.practice) {
+				build = await answer(
+					api.PATCH('/api/builds/{build_id}', {
+						params: { path: { build_id: buildId } },
+						body: {
+							revision: build.revision,
+							wire: { ...build.wire, practice: true } as Build['wire']
+						}
+					})
+				);
+				await work.refresh();
+			}
+			await work.practise();
+		});
 	}
 	async function keepDip(): Promise<void> {
 		const kept = await work.attempt(() =>
@@ -103,7 +126,8 @@
 		{:else if other}
 			<OtherCut {work} onclose={() => (other = false)} ondone={again} />
 		{:else}
-			{#each grave as finding (finding.code)}<Note kind="danger">{say(finding, units.length)}</Note
+			{#each grave as finding, i (i)}<Note kind="danger"
+					>{say(finding, units.length, trim.form)}</Note
 				>{/each}
 			{#if trim.findings.some((f) => f.code === 'check_first')}
 				<button
@@ -112,13 +136,22 @@
 					>It has passed on its resistor</button
 				>
 			{/if}
+			{#if odd && readHz && byHand && !typing}
+				<button
+					class="button main big"
+					disabled={work.working}
+					onclick={() => work.attempt(() => work.again())}>Measured again: it is so</button
+				>
+			{/if}
 			{#if toRead || typing}
 				<p class="do">{typing ? 'Where is the dip now?' : 'Read the dip'}</p>
 			{:else}
 				<NextCut {work} outdoors />
 			{/if}
 			<TrimRule {trim} plain />
-			{#each mild as finding (finding.code)}<p class="told">{say(finding, units.length)}</p>{/each}
+			{#each mild as finding, i (i)}<p class="told">
+					{say(finding, units.length, trim.form)}
+				</p>{/each}
 			<div class="acts">
 				{#if typing}
 					<Stepper
@@ -165,11 +198,8 @@
 						<button class="button big" onclick={() => (other = true)}>I did something more</button>
 					{/if}
 				{/if}
-				{#if byHand && !typing}
-					<button
-						class="button big"
-						disabled={work.working}
-						onclick={() => work.attempt(() => work.practise())}
+				{#if byHand && !typing && (trim.practice || !trim.real_readings)}
+					<button class="button big" disabled={work.working} onclick={practise}
 						>{work.working ? 'Wait…' : 'Practise with the simulated analyser'}</button
 					>
 				{/if}

@@ -11,6 +11,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import DropZone from '../sweep/DropZone.svelte';
 	import SetupFields from '../sweep/SetupFields.svelte';
 	import { setupText } from '../sweep/words';
 	import WirePicture from '../wire/WirePicture.svelte';
@@ -51,6 +52,15 @@
 	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
 	const plan = $derived(build.wire ?? {});
 	const log = $derived([...(trim?.entries ?? [])].reverse());
+	// Read again first: what the newest dip says is odd, or far from what the length says.
+	const odd = $derived(
+		trim?.findings.some((f) =>
+			['measure_again', 'unexplained_move', 'read_once_more', 'dips_apart'].includes(f.code)
+		) ?? false
+	);
+	const bands = $derived(trim?.links.map((link) => link.label) ?? []);
+	const taken = $derived(trim?.taken ?? []);
+	let marking = $state(false);
 	const hasFold = $derived((trim?.links[trim.link]?.folded_m ?? 0) > 0);
 
 	async function sweep(times = 1): Promise<void> {
@@ -61,6 +71,34 @@
 		await page.reload();
 		if (work.analyser !== 'none') await sweep();
 		else readings?.querySelector<HTMLInputElement>('input')?.focus();
+	}
+
+	async function soItIs(): Promise<void> {
+		if (work.analyser !== 'none') await sweep();
+		else await work.attempt(() => work.again());
+	}
+
+	/** The simulated analyser on a wire that has real readings: only on an explicit word. */
+	async function practise(): Promise<void> {
+		if (trim?.real_readings && !trim.practice && !marking) {
+			marking = true;
+			return;
+		}
+		marking = false;
+		if (!trim?.practice) await set({ practice: true });
+		await work.attempt(() => work.practise());
+	}
+
+	async function takeIn(sweeps: { id: string }[]): Promise<void> {
+		for (const each of sweeps) {
+			await work.attempt(() =>
+				work.log(
+					{ kind: 'reading', link: trim?.link ?? 0, reading: { kind: 'sweep' } },
+					{ sweep_id: each.id }
+				)
+			);
+		}
+		await page.reload();
 	}
 
 	async function done(): Promise<void> {
@@ -128,10 +166,7 @@
 						<h2>Read it</h2>
 						{#if work.analyser === 'none'}
 							<a class="button" href="/analyser?build={build.id}">Connect an analyser</a>
-							<button
-								class="button"
-								disabled={work.working}
-								onclick={() => work.attempt(() => work.practise())}
+							<button class="button" disabled={work.working} onclick={practise}
 								>Practise with the simulated one</button
 							>
 						{:else}
@@ -145,13 +180,24 @@
 								>{/if}
 							<span class="soft told"
 								>{work.analyser === 'simulated'
-									? 'The simulated analyser; on its bench a new loft dipole that is cut as you say here.'
+									? 'Practice: the simulated analyser, on its bench a new loft dipole that is cut as you say here.'
 									: 'Over the frequency rule, eight passes averaged.'}</span
 							>
 						{/if}
 					</div>
+					{#if marking}
+						<Note kind="news">
+							This wire has real readings. Sweeps of the simulated analyser would stand among them,
+							marked as such, and count in the sums.
+							<button class="button" onclick={practise}>Mark this build as practice</button>
+							<button class="button" onclick={() => (marking = false)}>Leave it real</button>
+						</Note>
+					{/if}
 					<ReadingForm {work} />
 					{#if trim.dial}<MeterEvidence dial={trim.dial} />{/if}
+					<div>
+						<DropZone title="Drop a sweep of it here" buildId={build.id} onsweeps={takeIn} />
+					</div>
 					<details>
 						<summary
 							>{work.setup
@@ -188,11 +234,6 @@
 							onclick={() => work.attempt(() => work.takeBack()).then(() => page.reload())}
 							>Take the last one back</button
 						>
-						{#if work.taken}<button
-								class="button"
-								onclick={() => work.attempt(() => work.putBack()).then(() => page.reload())}
-								>Put it back: {entryText(work.taken, units.length)}</button
-							>{/if}
 						{#if trim.hung}<button class="button" onclick={() => (anew = !anew)}>Hung anew</button
 							>{/if}
 					</div>
@@ -202,17 +243,50 @@
 							<li>
 								<time class="soft" datetime={entry.happened_at}>{when(entry.happened_at)}</time>
 								{#if entry.sweep_id}<a href="/builds/{build.id}/sweep?shown={entry.sweep_id}"
-										>{entryText(entry, units.length)}</a
-									>{:else}{entryText(entry, units.length)}{/if}
+										>{entryText(entry, units.length, bands)}</a
+									>{:else}{entryText(entry, units.length, bands)}{/if}
+								<button
+									class="plain"
+									disabled={work.working}
+									aria-label="Take back: {entryText(entry, units.length, bands)}"
+									onclick={() => work.attempt(() => work.takeBack(entry)).then(() => page.reload())}
+									>take back</button
+								>
 							</li>
 						{/each}
 					</ol>
+					{#if taken.length}
+						<details open>
+							<summary
+								>Taken back, {taken.length}; it also waits in the <a href="/bin">bin</a></summary
+							>
+							<ul>
+								{#each taken as entry (entry.id)}
+									<li>
+										{entryText(entry, units.length, bands)}
+										<button
+											class="plain"
+											disabled={work.working}
+											aria-label="Put it back: {entryText(entry, units.length, bands)}"
+											onclick={() =>
+												work.attempt(() => work.putBack(entry)).then(() => page.reload())}
+											>Put it back</button
+										>
+									</li>
+								{/each}
+							</ul>
+						</details>
+					{/if}
 				</section>
 			{/if}
 		{/snippet}
 		{#snippet verdict()}
 			<section class="sheet verdict">
 				{#if !trim.hung}
+					{#if trim.bands_changed}<Note kind="danger"
+							>The bands of this build changed since the wire went up: say anew how long it hangs,
+							to the end of each band. The log stays.</Note
+						>{/if}
 					<h2>How long is it as it hangs?</h2>
 					<HungForm {build} {work} />
 				{:else}
@@ -221,9 +295,19 @@
 							&nbsp;· dip at <strong class="mono">{megahertz(readHz)}</strong>{/if} · want
 						<strong class="mono">{megahertz(trim.target_hz)}</strong> MHz
 					</p>
-					{#each grave as finding (finding.code)}<Note kind="danger"
-							>{say(finding, units.length)}</Note
+					{#each grave as finding, i (i)}<Note kind="danger"
+							>{say(finding, units.length, trim.form)}</Note
 						>{/each}
+					{#if odd && readHz}
+						<p class="row">
+							<button class="button main" disabled={work.working} onclick={soItIs}
+								>{work.analyser === 'none' ? 'Measured again: it is so' : 'Sweep it again'}</button
+							>
+							<button class="button" disabled={work.working} onclick={again}
+								>I read another dip</button
+							>
+						</p>
+					{/if}
 					{#if trim.findings.some((f) => f.code === 'check_first')}
 						<p class="row">
 							<button
@@ -245,15 +329,15 @@
 							Sweep it, or type what your instrument shows, as it hangs now and as it will be used.
 						</p>
 					{/if}
-					{#each mild as finding (finding.code)}<p class="told">
-							{say(finding, units.length)}
+					{#each mild as finding, i (i)}<p class="told">
+							{say(finding, units.length, trim.form)}
 						</p>{/each}
 					{#if other}
 						<OtherCut {work} onclose={() => (other = false)} ondone={again} />
 					{:else}
 						<p class="row acts">
 							{#if next && !trim.stop}
-								<button class="button main" disabled={work.working} onclick={done}
+								<button class="button" class:main={!odd} disabled={work.working} onclick={done}
 									>{work.analyser === 'none' ? 'Done. Read again' : 'Done. Sweep again'}</button
 								>
 							{/if}
@@ -265,6 +349,14 @@
 									onclick={() =>
 										work.attempt(() => page.change({ baseline_sweep_id: lastSweepId }))}
 									>Make its last sweep the baseline</button
+								>
+							{/if}
+							{#if !trim.stop && readHz}
+								<button
+									class="button"
+									disabled={work.working}
+									onclick={() => work.attempt(() => work.log({ kind: 'use_so', link: trim.link }))}
+									>Use it as it is</button
 								>
 							{/if}
 							{#if trim.stop && hasFold}
@@ -357,6 +449,10 @@
 		gap: 5px;
 		margin-top: 6px;
 		font-size: var(--size-13);
+	}
+	.plain {
+		margin-left: 8px;
+		font-size: var(--size-12);
 	}
 	.log {
 		padding-left: 30px;

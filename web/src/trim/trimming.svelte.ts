@@ -43,8 +43,6 @@ export class Trimming {
 	instrument = $state('');
 	/** How the next reading is taken; the last one's until somebody says otherwise. */
 	setup = $state.raw<SetupIn | null>(null);
-	/** What was taken back last, until something else is done. */
-	taken = $state.raw<Entry | null>(null);
 	bench = new AnalyserSession();
 
 	constructor(readonly buildId: string) {}
@@ -57,7 +55,9 @@ export class Trimming {
 	/** What is done next, and whether a sweep can be had for it. */
 	get analyser(): 'none' | 'simulated' | 'real' {
 		if (!this.bench.analyser?.connected) return 'none';
-		return this.bench.analyser.kind === 'simulated' ? 'simulated' : 'real';
+		if (this.bench.analyser.kind !== 'simulated') return 'real';
+		// Invented readings enter no log of a real wire.
+		return this.view?.practice ? 'simulated' : 'none';
 	}
 
 	async load(): Promise<void> {
@@ -111,7 +111,6 @@ export class Trimming {
 
 	/** An entry at the end of the log; the view follows. */
 	async log(data: EntryData, more: { sweep_id?: string } = {}): Promise<void> {
-		this.taken = null;
 		const reading = data.kind === 'reading';
 		await answer(
 			api.POST('/api/builds/{build_id}/entries', {
@@ -141,28 +140,38 @@ export class Trimming {
 		await this.log({ kind: 'cut', link: this.view?.link ?? 0, act: done, per_leg_m: perLeg });
 	}
 
-	/** The last entry is taken back; there is always one way back. */
-	async takeBack(): Promise<void> {
-		const last = this.view?.entries.at(-1);
-		if (!last) return;
+	/** What was taken back last. */
+	get taken(): Entry | null {
+		return this.view?.taken[0] ?? null;
+	}
+
+	/** An entry is taken back, the last one where none is named; it stays in the bin. */
+	async takeBack(entry = this.view?.entries.at(-1)): Promise<void> {
+		if (!entry) return;
 		await answer(
 			api.DELETE('/api/entries/{entry_id}', {
-				params: { path: { entry_id: last.id }, query: { revision: last.revision } }
+				params: { path: { entry_id: entry.id }, query: { revision: entry.revision } }
 			})
 		);
 		await this.refresh();
-		this.taken = last;
 	}
 
-	/** What was taken back comes back. */
-	async putBack(): Promise<void> {
-		const taken = this.taken;
-		if (!taken) return;
+	/** What was taken back comes back, the last one where none is named. */
+	async putBack(entry = this.taken): Promise<void> {
+		if (!entry) return;
 		await answer(
-			api.POST('/api/entries/{entry_id}/restore', { params: { path: { entry_id: taken.id } } })
+			api.POST('/api/entries/{entry_id}/restore', { params: { path: { entry_id: entry.id } } })
 		);
-		this.taken = null;
 		await this.refresh();
+	}
+
+	/** Measured again, and it is so: the newest dip is read once more, as it was. */
+	async again(): Promise<void> {
+		const hz = this.view?.trail.at(-1)?.dip_hz;
+		if (!hz) return;
+		const ratio = this.view?.trail.at(-1)?.swr ?? null;
+		const swr = ratio !== null && ratio >= 1 && ratio <= 1000 ? ratio : null;
+		await this.read({ kind: 'dip', meter: 'meter', dip_hz: hz, swr });
 	}
 
 	/** The simulated analyser with its calibration, and on its bench the wire that is trimmed here. */

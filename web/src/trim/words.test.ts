@@ -81,7 +81,7 @@ test('reasons to stop, with this antenna’s numbers', () => {
 	const stopped = (code: NonNullable<TrimOut['stop']>['code'], values: Finding['values']) =>
 		stopText({ ...trim, stop: { code, grave: false, values } });
 	expect(stopped('band_holds', { worst_swr: 1.38, off: -0.004 })).toContain(
-		'All of 12 m is within your limit of 1.50: at worst 1.38. The dip lies 100 kHz below 24.940 MHz'
+		'12 m, 24.890 to 24.990 MHz, is within your limit of 1.50: at worst 1.38. The dip lies 100 kHz below 24.940 MHz'
 	);
 	expect(stopped('band_holds', { worst_swr: 1.38, off: null })).toContain('is not known');
 	expect(stopped('dip_there', { off: 0.001 })).toContain('25 kHz above');
@@ -104,7 +104,8 @@ test('resonance and lowest SWR, apart and together', () => {
 		swr: 1.24,
 		lowest_hz: 24.66e6,
 		lowest_swr: 1.22,
-		together: false
+		together: false,
+		nearer: false
 	};
 	expect(resonanceText({ ...trim, resonance })).toContain('40 kHz lower');
 	expect(resonanceText({ ...trim, resonance: { ...resonance, together: true } })).toContain(
@@ -119,7 +120,8 @@ test('every way on from a wire too short has its figure', () => {
 		coil_h: 0.16e-6,
 		low_hz: 25.0e6,
 		high_hz: 25.8e6,
-		worst_swr: 1.9
+		worst_swr: 1.9,
+		band: null
 	};
 	expect(waysOn({ ...trim, too_high }, 'm')).toEqual([
 		'Unfold 30 mm on each leg.',
@@ -143,6 +145,14 @@ test.each([
 	],
 	['contradiction', { said: 'readings 1 and 2 contradict' }, 'Readings 1 and 2 contradict.'],
 	['conditions_apart', { readings: 1 }, '1 reading under other conditions is kept apart'],
+	[
+		'unexplained_move',
+		{ before_hz: 28.9e6, after_hz: 27.0e6, moved: -0.066, expected: -0.029, doubt: 0.011 },
+		'the dip moved −6.6 %; what was done allows −2.9 %, give or take 1.1 %'
+	],
+	['set_aside', { alone_hz: 27.0e6 }, 'the reading at 27.000 MHz'],
+	['in_place_too_high', { swr: 2.5, limit: 2 }, 'above your limit of 2.00'],
+	['on_the_ground', {}, 'Hang it as it will be used'],
 	['dip_above', { low_hz: 24.65e6, frequency_hz: 25.1e6 }, 'at 25.100 MHz tells how far'],
 	['beyond_sweep', { side: 'above' }, 'Sweep further up'],
 	['uneven', { by_m: 0.02 }, '20 mm longer than the other'],

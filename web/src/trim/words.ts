@@ -8,6 +8,8 @@ export type Next = NonNullable<TrimOut['next']>;
 const number = (f: Finding, name: string) => Number(f.values[name]);
 const text = (f: Finding, name: string) => String(f.values[name] ?? '');
 const mhz = (f: Finding, name: string) => `${megahertz(number(f, name))} MHz`;
+const percent = (f: Finding, name: string) =>
+	`${number(f, name) < 0 ? '−' : '+'}${Math.abs(100 * number(f, name)).toFixed(1)} %`;
 const kilohertz = (hz: number) => `${Math.round(hz / 1e3)} kHz`;
 
 const acts: Record<Next['act'], string> = {
@@ -61,7 +63,10 @@ export function whyText(trim: TrimOut, next: Next, unit: LengthUnit): string {
 	return `${learned}${held} ${lands}`;
 }
 
-const sentences: Record<TrimFinding['code'], (f: Finding, unit: LengthUnit) => string> = {
+const sentences: Record<
+	TrimFinding['code'],
+	(f: Finding, unit: LengthUnit, form: TrimOut['form']) => string
+> = {
 	higher_band_first: (f) =>
 		`Trim ${text(f, 'label')} first: every cut nearer the feedpoint moves ${text(f, 'this')} as well, and whoever tunes the longest first starts again.`,
 	check_first: (f) =>
@@ -77,6 +82,22 @@ const sentences: Record<TrimFinding['code'], (f: Finding, unit: LengthUnit) => s
 		`Read with more than one instrument (${text(f, 'names').split('; ').map(instrumentText).join(', ')}): they seldom agree on SWR. Stay with one.`,
 	dips_apart: (f) =>
 		`Readings of the same wire lie ${(100 * number(f, 'share')).toFixed(1)} % apart, ${mhz(f, 'low_hz')} and ${mhz(f, 'high_hz')}: dips repeat to 0.2 %. Did something move? Read again.`,
+	unexplained_move: (f) =>
+		`Read it again. From ${mhz(f, 'before_hz')} to ${mhz(f, 'after_hz')} the dip moved ${percent(f, 'moved')}; what was done allows ${percent(f, 'expected')}, give or take ${(100 * number(f, 'doubt')).toFixed(1)} %. A slip in one of the two readings, or in what is written down between them? Or was something else changed? Until one of them is read again this move teaches nothing.`,
+	set_aside: (f) =>
+		f.values.alone_hz === null
+			? `Set aside: the move from ${mhz(f, 'before_hz')} to ${mhz(f, 'after_hz')}. What was done allows ${percent(f, 'expected')}, it moved ${percent(f, 'moved')}; it teaches nothing of what a centimetre does.`
+			: `Set aside: the reading at ${mhz(f, 'alone_hz')}. Those before and after it agree without it.`,
+	read_once_more: (f) =>
+		`Read it once more before you stop: the last move to ${mhz(f, 'dip_hz')} is a surprise, though a possible one.`,
+	far_from_length: (f, unit) =>
+		`Measured again, and it is so: legs of ${length(number(f, 'leg_m'), unit)} belong to a dip near ${mhz(f, 'expected_hz')}, this wire's lies at ${mhz(f, 'dip_hz')}. ${slips[text(f, 'slip')] ?? 'Something makes it so: a wire near by, a covering, a joint.'} The sum below starts from where it is.`,
+	on_the_ground: () =>
+		'It was read lying on the ground: there the dip lies a good deal lower, and no cut follows from it. Hang it as it will be used, and read it again.',
+	in_place_too_high: (f) =>
+		`The dip is where it is wanted, but the SWR there is ${swr(number(f, 'swr'))}, above your limit of ${swr(number(f, 'limit'))}: trimming is done, matching is not.`,
+	sweep_closer: (f) =>
+		`A dip near ${mhz(f, 'frequency_hz')}, but the samples lie too far apart to say where: sweep closer round it.`,
 	beyond_sweep: (f) =>
 		f.values.side === 'above'
 			? 'No dip in this sweep: the SWR falls towards its upper edge, so it lies above. Sweep further up.'
@@ -99,7 +120,7 @@ const sentences: Record<TrimFinding['code'], (f: Finding, unit: LengthUnit) => s
 		'A five-eighths wire is not brought to resonance: sweep it as it hangs and choose a match for it.',
 	bands_changed: () =>
 		'The bands of this build changed since the wire went up: say again how long it hangs.',
-	poor_minimum: (f, unit) => poor(f, unit)
+	poor_minimum: (f, unit, form) => poor(f, unit, form)
 };
 
 const slips: Record<string, string> = {
@@ -109,7 +130,7 @@ const slips: Record<string, string> = {
 	metres_for_feet: 'It fits metres put down as feet.'
 };
 
-function poor(f: Finding, unit: LengthUnit): string {
+function poor(f: Finding, unit: LengthUnit, form: TrimOut['form']): string {
 	const at = `The lowest SWR is ${swr(number(f, 'swr'))}: no cut makes it lower, cutting only moves it.`;
 	if (f.values.side === 'unknown') {
 		return `${at} SWR alone cannot tell whether R is above or below 50 Ω: read |Z|, or R and X, at the dip.`;
@@ -123,7 +144,7 @@ function poor(f: Finding, unit: LengthUnit): string {
 			f.values.height_m === null
 				? ''
 				: ` A dipole over good ground shows that at ${length(Math.round(number(f, 'height_m') * 10) / 10, unit)}; raise it if you can.`;
-		return `${at} R is ${figures(r, 2)} Ω.${height} Low height, drooping legs, or wire wound up or loaded bring R down; a match brings the SWR down.`;
+		return `${at} R is ${figures(r, 2)} Ω.${height} ${form === 'vertical' ? 'A vertical over good or level radials shows that: radials that droop bring R up.' : 'Low height, a narrow angle between the legs, or wire wound up or loaded bring R down.'} A match brings the SWR down.`;
 	}
 	return `${at} R is ${figures(r, 2)} Ω. High R comes with height near a third of a wave, with loss in the line to it, with metal near an end, or a feedpoint out of the middle. Which of them the sweep alone cannot tell: sweep at the feedpoint, then compare both legs.`;
 }
@@ -140,8 +161,12 @@ export function askText(finding: EvidenceFinding): string {
 }
 
 /** A finding in words. */
-export function say(finding: TrimFinding, unit: LengthUnit): string {
-	return sentences[finding.code](finding, unit);
+export function say(
+	finding: TrimFinding,
+	unit: LengthUnit,
+	form: TrimOut['form'] = 'dipole'
+): string {
+	return sentences[finding.code](finding, unit, form);
 }
 
 const stops: Record<
@@ -149,11 +174,15 @@ const stops: Record<
 	(trim: TrimOut, stop: Finding) => string
 > = {
 	band_holds: (trim, stop) => {
-		const held = `All of ${trim.label} is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}`;
+		const held = `${trim.label}, ${megahertz(trim.low_hz)} to ${megahertz(trim.high_hz)} MHz, is within your limit of ${swr(trim.swr_limit)}: at worst ${swr(number(stop, 'worst_swr'))}`;
 		return stop.values.off === null
 			? `${held} was read. Where the dip lies is not known; for this limit it need not be.`
 			: `${held}. ${dipText(trim, stop)}; going on would gain nothing that shows on the air.`;
 	},
+	used_so: (trim, stop) =>
+		stop.values.worst_swr === null
+			? 'You said to use it as it is.'
+			: `You said to use it as it is: at worst ${swr(number(stop, 'worst_swr'))} on ${trim.label}.`,
 	dip_there: (trim, stop) =>
 		`${dipText(trim, stop)}, and dips repeat to 0.1 to 0.2 % at best (${kilohertz(0.0015 * trim.target_hz)} here). Going on would chase the wind.`,
 	dip_there_edges_open: (trim, stop) =>
@@ -178,7 +207,7 @@ export function resonanceText(trim: TrimOut): string {
 	if (r.together) {
 		return `X is zero, and the SWR lowest, at ${megahertz(r.frequency_hz)} MHz: they fall together here because R, ${figures(r.resistance_ohm)} Ω, hardly changes. At resonance the SWR is still the ratio of R to 50: ${swr(r.swr)}.`;
 	}
-	return `X is zero at ${megahertz(r.frequency_hz)} MHz, with R ${figures(r.resistance_ohm)} Ω: the SWR there is the ratio to 50, ${swr(r.swr)}. It is lowest, ${swr(r.lowest_swr)}, at ${megahertz(r.lowest_hz)} MHz, ${kilohertz(Math.abs(apart))} ${apart > 0 ? 'lower' : 'higher'}, where a little X makes up for what R lacks or has too much.`;
+	return `X is zero at ${megahertz(r.frequency_hz)} MHz, with R ${figures(r.resistance_ohm)} Ω: the SWR there is the ratio to 50, ${swr(r.swr)}. It is lowest, ${swr(r.lowest_swr)}, at ${megahertz(r.lowest_hz)} MHz, ${kilohertz(Math.abs(apart))} ${apart > 0 ? 'lower' : 'higher'}, ${r.nearer ? 'where R is nearer to 50 Ω' : 'where a little X makes up for what R has too much of'}.`;
 }
 
 /** The ways on from a wire that is too short, each with its figures. */
@@ -188,12 +217,16 @@ export function waysOn(trim: TrimOut, unit: LengthUnit): string[] {
 	const per = trim.legs === 2 ? ' on each leg' : '';
 	const ways = [];
 	if (t.unfold_m) ways.push(`Unfold ${length(t.unfold_m, unit)}${per}.`);
-	ways.push(
-		`${t.unfold_m ? 'Or splice' : 'Splice'} ${length(t.splice_m, unit)}${per}, and as much again as the joint takes up.`
-	);
+	if (t.splice_m > 0) {
+		ways.push(
+			`${t.unfold_m ? 'Or splice' : 'Splice'} ${length(t.splice_m, unit)}${per}, and as much again as the joint takes up.`
+		);
+	}
 	ways.push(
 		t.coil_h === null
-			? 'Or load it with a coil: sweep R and X at the target, then its value is known.'
+			? trim.resonance
+				? 'A coil does not help here: X at the target is not below zero.'
+				: 'Or load it with a coil: sweep R and X at the target, then its value is known.'
 			: trim.legs === 2
 				? `Or load it: ${quantity(t.coil_h, 'H')} at the feedpoint, half of it in each leg; it costs bandwidth and a little power.`
 				: `Or load it: ${quantity(t.coil_h, 'H')} at its foot; it costs bandwidth and a little power.`
@@ -203,15 +236,25 @@ export function waysOn(trim: TrimOut, unit: LengthUnit): string[] {
 			? `${megahertz(t.low_hz)} to ${megahertz(t.high_hz)} MHz are within ${swr(trim.swr_limit)}`
 			: `the SWR at its lowest is ${swr(trim.lowest_swr)}`;
 	const worst = t.worst_swr === null ? '' : `, at worst ${swr(t.worst_swr)} on ${trim.label}`;
-	ways.push(`Or use it where it landed: ${there}${worst}.`);
+	const landed = t.band === null ? '' : ` It lies on, or near, ${t.band}.`;
+	ways.push(`Or use it where it landed: ${there}${worst}.${landed}`);
 	return ways;
 }
 
-/** An entry of the log in one line. */
-export function entryText(entry: Entry, unit: LengthUnit): string {
+/** An entry of the log in one line; of a wire with several bands with the band's name. */
+export function entryText(entry: Entry, unit: LengthUnit, bands: readonly string[] = []): string {
+	const d = entry.data;
+	const on = 'link' in d && bands.length > 1 ? bands[d.link ?? 0] : undefined;
+	return `${on ? `${on}: ` : ''}${whatText(entry, unit)}${entry.simulated ? ', simulated' : ''}`;
+}
+
+function whatText(entry: Entry, unit: LengthUnit): string {
 	const d = entry.data;
 	if (d.kind === 'hung') {
-		return `Hung: ${d.form === 'dipole' ? 'legs' : 'wire'} of ${d.reach_m.map((m) => length(m, unit)).join(', ')}`;
+		const folds = (d.folded_m ?? []).some((m) => m > 0)
+			? `, ${(d.folded_m ?? []).map((m) => length(m, unit)).join(', ')} folded back`
+			: '';
+		return `Hung: ${d.form === 'dipole' ? 'legs' : 'wire'} of ${d.reach_m.map((m) => length(m, unit)).join(', ')}${folds}`;
 	}
 	if (d.kind === 'cut') {
 		const amounts = d.per_leg_m ?? [];
@@ -226,6 +269,7 @@ export function entryText(entry: Entry, unit: LengthUnit): string {
 		return `${size}${past[d.act] ?? d.act}`.replace(/^./, (c) => c.toUpperCase());
 	}
 	if (d.kind === 'reading') return readText(d.reading);
+	if (d.kind === 'use_so') return 'Used as it is';
 	if (d.kind === 'bench_check') {
 		return d.passed ? 'Passed on its resistor' : 'Did not pass on its resistor';
 	}

@@ -8,6 +8,7 @@ from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
+from yielding_coil.api.build.entries import EntryOut, entry_out
 from yielding_coil.api.http import RESPONSES, InTransaction
 from yielding_coil.api.sweep import InUseError, SweepOut, sweep_out
 from yielding_coil.api.tables import OwnBands
@@ -18,7 +19,7 @@ from yielding_coil.documents.fields import Positive, Words
 from yielding_coil.documents.log import WirePlan
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
-from yielding_coil.store.entries import kinds_of
+from yielding_coil.store.entries import binned_entries, kinds_of
 from yielding_coil.store.pieces import pieces
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
@@ -83,13 +84,14 @@ class DuplicateIn(BaseModel):
 
 
 class BinnedOut(BaseModel):
-    """One thing in the bin; of sweeps and designs with the name of their build."""
+    """One thing in the bin; of what belongs to a build with its name; of the log what it says."""
 
-    kind: Literal["build", "sweep", "design", "piece"]
+    kind: Literal["build", "sweep", "design", "piece", "entry"]
     id: UUID
     name: str
     build: str | None
     binned_at: datetime
+    entry: EntryOut | None = None
 
 
 class BuildOut(BaseModel):
@@ -269,6 +271,18 @@ def bin_contents(session: InTransaction) -> list[BinnedOut]:
     out = [
         BinnedOut(kind=kind, id=row.id, name=row.name, build=name, binned_at=row.deleted_at)
         for kind, row, name in rows
+        if row.deleted_at is not None
+    ]
+    out += [
+        BinnedOut(
+            kind="entry",
+            id=row.id,
+            name=row.kind,
+            build=name,
+            binned_at=row.deleted_at,
+            entry=entry_out(session, row),
+        )
+        for row, name in binned_entries(session)
         if row.deleted_at is not None
     ]
     return sorted(out, key=lambda b: b.binned_at, reverse=True)

@@ -27,10 +27,10 @@ from yielding_coil.documents.meter_reading import SweepRead
 from yielding_coil.documents.setup import SetupIn
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import entries as queries
-from yielding_coil.store.entries import data_of
+from yielding_coil.store.entries import data_of, plan_of
 from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import one_sweep
-from yielding_coil.store.tables import Build, Entry, Setup
+from yielding_coil.store.tables import Build, Entry, Setup, SweepRow
 
 router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
 
@@ -58,6 +58,8 @@ class EntryOut(BaseModel):
     sweep_id: UUID | None
     happened_at: datetime
     utc_offset_min: int
+    # Its sweep is of the simulated analyser.
+    simulated: bool = False
 
 
 def entry_out(session: Session, row: Entry) -> EntryOut:
@@ -73,7 +75,13 @@ def entry_out(session: Session, row: Entry) -> EntryOut:
         sweep_id=row.sweep_id,
         happened_at=row.happened_at,
         utc_offset_min=row.utc_offset_min,
+        simulated=_is_simulated(session, row),
     )
+
+
+def _is_simulated(session: Session, row: Entry) -> bool:
+    swept = session.get(SweepRow, row.sweep_id) if row.sweep_id else None
+    return swept is not None and swept.source == "simulated"
 
 
 @router.get("/builds/{build_id}/entries")
@@ -122,6 +130,12 @@ def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
     row = one_sweep(session, made.sweep_id)
     if row.build_id != build.id:
         raise OutOfDomainError("sweep_id", made.sweep_id, "a sweep of this build")
+    if row.source == "simulated" and not plan_of(build).practice:
+        raise OutOfDomainError(
+            "sweep_id",
+            "of the simulated analyser, and this wire is a real one",
+            "a sweep of it; or say first that this build is for practice",
+        )
     return row.id
 
 

@@ -25,6 +25,8 @@ class Problem(BaseModel):
     field: str | None = None
     came_in: str | None = None
     accepted: str | None = None
+    # What was most likely meant, as text to put in its place.
+    suggested: str | None = None
     line: int | None = None
     offers: list[str] | None = None
     newest: dict[str, Any] | None = None

@@ -12,6 +12,7 @@ from yielding_coil import data
 from yielding_coil.api.build import EntryOut, entry_out
 from yielding_coil.api.http import RESPONSES, Figure, InTransaction, StopFinding, TrimFinding
 from yielding_coil.api.sweep import Antennas, SetupOut, setup_out
+from yielding_coil.api.tables import bands_for
 from yielding_coil.api.trim.cuts import NextOut
 from yielding_coil.api.trim.meter_readings import EvidenceOut
 from yielding_coil.core import trim as core
@@ -19,7 +20,7 @@ from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.target import Target
 from yielding_coil.core.wire import FORMS, HungWire, WireForm
 from yielding_coil.documents.design import Feedline, read_content
-from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay
+from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay, used_so
 from yielding_coil.documents.meter_reading import SweepRead
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
@@ -62,6 +63,7 @@ class TooHigh(BaseModel):
     low_hz: float | None
     high_hz: float | None
     worst_swr: Figure
+    band: str | None
 
 
 class ResonanceThere(BaseModel):
@@ -73,6 +75,7 @@ class ResonanceThere(BaseModel):
     lowest_hz: float
     lowest_swr: Figure
     together: bool
+    nearer: bool
 
 
 class WithoutFolds(BaseModel):
@@ -112,6 +115,11 @@ class TrimOut(BaseModel):
     findings: list[TrimFinding]
     setup: SetupOut | None
     entries: list[EntryOut]
+    # What was taken back of the log, newest first; and whether sweeps of the simulated analyser may enter it.
+    taken: list[EntryOut]
+    practice: bool
+    real_readings: bool
+    bands_changed: bool
 
 
 @router.get("/builds/{build_id}/trim")
@@ -159,6 +167,10 @@ def trim(
         findings=[TrimFinding.model_validate(f, from_attributes=True) for f in band.findings],
         setup=kept.setup,
         entries=[entry_out(session, row) for row in kept.rows],
+        taken=[entry_out(session, row) for row in queries.taken_of(session, build_id)],
+        practice=plan_of(kept.build).practice,
+        real_readings=queries.has_real_readings(session, kept.rows),
+        bands_changed=kept.changed,
     )
 
 
@@ -210,6 +222,8 @@ class _Kept:
             checks=tuple(d.passed for d in self.said if isinstance(d, CheckData)),
             bands_changed=self.changed,
             practice_metre_hz=None if practice is None else data.lengths()[practice].metre_hz,
+            used_so=used_so(self.since),
+            known_bands=tuple(Target(b.label, b.low_hz, b.high_hz, 2.0) for b in bands_for(self.session)),
         )
 
     def _readings(self) -> list[core.LogReading]:
@@ -230,6 +244,7 @@ class _Kept:
             instrument=setup.instrument if setup else "",
             evidence=by_meter,
             sweep=self._sweep(row) if by_meter is None else None,
+            on_ground=setup is not None and core.lies_on_ground(str((setup.conditions or {}).get("height", ""))),
         )
 
     def _sweep(self, row: Entry) -> Sweep | SwrSweep | None:

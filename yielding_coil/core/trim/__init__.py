@@ -3,14 +3,12 @@
 from yielding_coil.core.trim.advice import (
     BandAdvice,
     LinkState,
-    LogReading,
     TrimAdvice,
-    TrimLog,
-    TrimPhase,
     advise,
     band_advice,
     on_tape_amount,
 )
+from yielding_coil.core.trim.dial import dip_of
 from yielding_coil.core.trim.evidence import (
     Evidence,
     SignedImpedance,
@@ -24,6 +22,7 @@ from yielding_coil.core.trim.evidence import (
     of_swr,
     of_unsigned,
 )
+from yielding_coil.core.trim.log import LogReading, TrimLog, TrimPhase, lies_on_ground
 from yielding_coil.core.trim.meter_readings import (
     REPEATED,
     Contradiction,
@@ -33,21 +32,17 @@ from yielding_coil.core.trim.meter_readings import (
     SwrPoint,
     contradictions,
     dip_between,
-    dip_in,
-    dip_of,
     resistance_and_size,
     signs_of,
     swr_of_powers,
 )
+from yielding_coil.core.trim.moves import CUT_MOVES, FOLD_MOVES, DipReading, Moves, Stretch, Unexplained
 from yielding_coil.core.trim.next_cut import (
-    CUT_MOVES,
     FAR_OFF,
-    FOLD_MOVES,
     LONG_FOLD,
     NEAR_ENOUGH,
     Act,
     By,
-    DipReading,
     NextCut,
     PredictedDip,
     height_of_dipole_m,
@@ -56,6 +51,7 @@ from yielding_coil.core.trim.next_cut import (
     slips,
     without_folds,
 )
+from yielding_coil.core.trim.swept_dip import dip_in
 
 __all__ = [
     "CUT_MOVES",
@@ -74,14 +70,17 @@ __all__ = [
     "Evidence",
     "LinkState",
     "LogReading",
+    "Moves",
     "NextCut",
     "PredictedDip",
     "SignedImpedance",
     "Signs",
+    "Stretch",
     "SwrPoint",
     "TrimAdvice",
     "TrimLog",
     "TrimPhase",
+    "Unexplained",
     "UnsignedImpedance",
     "Weighed",
     "advise",
@@ -92,6 +91,7 @@ __all__ = [
     "dip_of",
     "evidence_of",
     "height_of_dipole_m",
+    "lies_on_ground",
     "loading_h",
     "next_cut",
     "of_dip",

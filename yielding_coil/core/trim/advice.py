@@ -1,172 +1,48 @@
 """What the log of a wire says: where each band's dip went, the next act, whether to stop, and what to know."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field, replace
-from typing import Literal, TypeAlias
-
-import numpy as np
+from dataclasses import dataclass, replace
 
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
-from yielding_coil.core.finding import Finding, StopCode, TrimCode, Values
+from yielding_coil.core.finding import Finding, StopCode, Values
 from yielding_coil.core.quantity import LengthUnit
-from yielding_coil.core.reflection import swr_of, swr_of_impedance
-from yielding_coil.core.sweep import Sweep, SwrSweep
+from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import Target
-from yielding_coil.core.trim.evidence import Evidence, Weighed, dips_of
-from yielding_coil.core.trim.meter_readings import ContradictionError, Dip, dip_in
+from yielding_coil.core.trim.evidence import Weighed
+from yielding_coil.core.trim.findings import (
+    TrimFinding,
+    minimum_findings,
+    odd_findings,
+    reading_findings,
+    side_findings,
+    slip_findings,
+    wire_findings,
+    worst_over_band,
+)
+from yielding_coil.core.trim.log import Swept, TrimLog, TrimPhase
+from yielding_coil.core.trim.meter_readings import REPEATED
+from yielding_coil.core.trim.moves import DipReading
 from yielding_coil.core.trim.next_cut import (
     FAR_OFF,
-    FOLD_MOVES,
     LONG_FOLD,
     NEAR_ENOUGH,
     By,
-    DipReading,
     NextCut,
     PredictedDip,
-    height_of_dipole_m,
     loading_h,
     next_cut,
-    slips,
     without_folds,
 )
-from yielding_coil.core.wire import FORMS, STEP_M, Arrangement, HungWire, WireForm, on_tape
-
-Swept: TypeAlias = Sweep | SwrSweep
-TrimFinding: TypeAlias = Finding[TrimCode]
+from yielding_coil.core.trim.swept_dip import dip_in
+from yielding_coil.core.wire import FORMS, HungWire, on_tape
 
 # The frequency rule reaches so far to either side of the target, and stays there.
 RULE_REACH = 0.08
+# A band so near to a dip can be reached by a few centimetres.
+NEAR_BAND = 0.04
 # Zero of X and lowest SWR nearer than this fall together.
 TOGETHER_HZ = 5e3
-# Frequencies on a band at which its worst SWR is looked for.
-POINTS = 41
-# SWR read within this share of a band of its edge is that of the edge.
-AT_EDGE = 0.1
-# |Z| or R read within this of the dip is that of the dip.
-AT_DIP = 0.01
-# Legs further apart than so many marks of the tape are uneven.
-UNEVEN_MARKS = 2
-# Dips of one wire as it hangs further apart than this many times what is near enough.
-DIPS_APART = 4.0
-
-
-@dataclass(frozen=True, slots=True)
-class LogReading:
-    """Something that was read on a band.
-
-    Args:
-        link: the band, counted from the highest.
-        hanging: how the wire hung.
-        conditions: anything that names how it was taken; readings with other words are kept apart.
-        instrument: that it was read with; it does not move a dip.
-        evidence: by meter; or
-        sweep: a kept one. Neither where the sweep was thrown away.
-    """
-
-    link: int
-    hanging: HungWire
-    conditions: str = ""
-    instrument: str = ""
-    evidence: Evidence | None = None
-    sweep: Swept | None = None
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class TrimLog:
-    """The log of a wire since it went up, and how it is to be trimmed.
-
-    Args:
-        targets: the bands, highest first.
-        hanging: how it hangs now; None before it went up.
-        readings: oldest first.
-        form, arrangement: what it is.
-        aim: where in a band its dip is wanted.
-        stop: when to stop: the band holds its SWR, or the dip lies where it is wanted.
-        unit: of the tape.
-        transformer: whether one is told to stand in the line; network whether the chosen design puts one there.
-        checks: whether what stands in the line passed on its resistor, oldest first.
-        bands_changed: the bands of the build are not those that it was hung for.
-        practice_metre_hz: of the practised rule, the whole wire's length times its frequency; None without one.
-    """
-
-    targets: tuple[Target, ...]
-    hanging: HungWire | None
-    readings: tuple[LogReading, ...] = ()
-    form: WireForm = "dipole"
-    arrangement: Arrangement = "linked"
-    aim: Literal["middle", "low"] = "middle"
-    stop: Literal["swr", "dip"] = "swr"
-    unit: LengthUnit = "m"
-    transformer: bool = False
-    network: bool = False
-    checks: tuple[bool, ...] = ()
-    bands_changed: bool = False
-    practice_metre_hz: float | None = None
-
-    def wanted_hz(self, link: int) -> float:
-        """Where in a band its dip is wanted."""
-        target = self.targets[link]
-        return target.center_hz if self.aim == "middle" else target.low_hz
-
-    def expected_hz(self, link: int, hanging: HungWire) -> float | None:
-        """Where a dip lies by the length alone; None for a wire that has no resonance by its length."""
-        if self.practice_metre_hz is None or not FORMS[self.form].resonant:
-            return None
-        leg, folded = hanging.leg(link)
-        return self.practice_metre_hz / ((leg - FOLD_MOVES * folded) * FORMS[self.form].legs)
-
-    def phases(self, link: int) -> list["TrimPhase"]:
-        """The log of a band, cut where something was done to it or conditions changed."""
-        out: list[TrimPhase] = []
-        for reading in self.readings:
-            if reading.link != link:
-                continue
-            reach = reading.hanging.leg(link)
-            last = out[-1] if out else None
-            if last is None or last.hanging.leg(link) != reach or last.conditions != reading.conditions:
-                out.append(TrimPhase(reading.hanging, reading.conditions))
-            out[-1].take(reading)
-        for phase in out:
-            phase.look(self.wanted_hz(link))
-        return out
-
-
-@dataclass(slots=True)
-class TrimPhase:
-    """The log between two acts, under one set of conditions."""
-
-    hanging: HungWire
-    conditions: str
-    reads: list[Evidence] = field(default_factory=list)
-    sweeps: list[Swept] = field(default_factory=list)
-    instruments: list[str] = field(default_factory=list)
-    # The last dip found directly, in a sweep or by hand, and the one that points add up to.
-    dips: list[Dip] = field(default_factory=list)
-    problem: ContradictionError | None = None
-    weighed: Weighed | None = None
-
-    def take(self, reading: LogReading) -> None:
-        """One reading more."""
-        self.instruments.append(reading.instrument)
-        if reading.sweep is not None:
-            self.sweeps.append(reading.sweep)
-        elif reading.evidence is not None:
-            self.reads.append(reading.evidence)
-
-    def look(self, near_hz: float) -> None:
-        """What its readings say."""
-        try:
-            self.dips = [dip_in(sweep, near_hz) for sweep in self.sweeps]
-            if self.reads:
-                self.weighed, found = dips_of(self.reads)
-                self.dips += found
-        except ContradictionError as problem:
-            self.problem = problem
-
-    @property
-    def found(self) -> list[Dip]:
-        """The dips that were found."""
-        return [dip for dip in self.dips if dip.side == "found"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -183,7 +59,10 @@ class TrailPoint:
 
 @dataclass(frozen=True, slots=True)
 class TooHigh:
-    """Ways on from a wire that is too short; None where there is no such way, or it is not known."""
+    """Ways on from a wire that is too short; None where there is no such way, or it is not known.
+
+    `band` is another one that the dip lies in, or near.
+    """
 
     unfold_m: float | None
     splice_m: float
@@ -191,22 +70,30 @@ class TooHigh:
     low_hz: float | None
     high_hz: float | None
     worst_swr: float | None
+    band: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
 class ResonanceThere:
-    """Where X is zero, against where SWR is lowest."""
+    """Where X is zero, against where SWR is lowest; and R there."""
 
     frequency_hz: float
     resistance_ohm: float
     swr: float
     lowest_hz: float
     lowest_swr: float | None
+    lowest_ohm: float | None = None
 
     @property
     def together(self) -> bool:
         """Whether they lie too near one another to be told apart at an antenna."""
         return abs(self.frequency_hz - self.lowest_hz) < TOGETHER_HZ
+
+    @property
+    def nearer(self) -> bool:
+        """Whether R is nearer to 50 Ω where SWR is lowest: that, not X, is why it is lowest there."""
+        off = abs(self.resistance_ohm - 50)
+        return self.lowest_ohm is not None and abs(self.lowest_ohm - 50) < off
 
 
 @dataclass(frozen=True, slots=True)
@@ -309,9 +196,14 @@ def band_advice(log: TrimLog, link: int, by: By = "fold") -> BandAdvice:
         return blank
     if here.problem is not None:
         return _with(blank, Finding("contradiction", {"said": here.problem.message}))
+    if here.on_ground:
+        lying = here.found[-1].frequency_hz if here.found else None
+        return _with(replace(blank, dip_hz=lying), Finding("on_the_ground"))
     worst, outside = worst_over_band(here, target)
     blank = _with(blank, *outside)
-    if log.stop == "swr" and worst is not None and worst <= target.swr_limit:
+    if link in log.used_so:
+        blank = replace(blank, stop=Finding("used_so", {"worst_swr": worst}))
+    elif log.stop == "swr" and worst is not None and worst <= target.swr_limit:
         blank = replace(blank, stop=Finding("band_holds", {"worst_swr": worst, "off": None}))
     if not here.found:
         return _with(blank, *side_findings(here))
@@ -323,9 +215,10 @@ def band_advice(log: TrimLog, link: int, by: By = "fold") -> BandAdvice:
         lowest_swr=dip.swr,
         resonance=_resonance(here.sweeps[-1] if here.sweeps else None, dip.frequency_hz),
     )
-    slip = slip_findings(log, link, hanging, dip.frequency_hz)
-    if slip:
-        return _with(seen, *slip)
+    slip = slip_findings(log, link, hanging, dip.frequency_hz, again=here.again)
+    seen = _with(seen, *slip)
+    if slip and not here.again:
+        return replace(seen, stop=seen.stop if link in log.used_so else None)
     return _next(log, link, by, seen, phases, here, hanging, worst)
 
 
@@ -349,10 +242,10 @@ def _next(
         cut = next_cut(readings, band.wanted_hz, by)
     except OutOfDomainError as refused:
         return _with(band, Finding("contradiction", {"said": refused.message}))
-    band = replace(band, dip_hz=cut.dip_hz, dip_spread=cut.dip_spread)
+    band = _with(replace(band, dip_hz=cut.dip_hz, dip_spread=cut.dip_spread), *odd_findings(cut.odd))
     if cut.apart:
         band = _with(band, Finding("conditions_apart", {"readings": cut.apart}))
-    band = replace(band, stop=_stop(log, band, cut, worst, len(readings)))
+    band = _stopped(log, link, band, cut, worst, len(readings), again=here.again)
     sweep = here.sweeps[-1] if here.sweeps else None
     if band.stop is None or log.stop == "dip":
         band = _with(band, *minimum_findings(log.form, band.target.swr_limit, here.found[-1], sweep, here.weighed))
@@ -361,7 +254,7 @@ def _next(
     band = replace(
         band,
         next=on_tape_amount(cut, log.unit),
-        too_high=_too_high(cut, folded, band, log.unit, sweep, worst) if short else None,
+        too_high=_too_high(cut, folded, band, log, sweep, worst) if short else None,
     )
     if folded <= 0:
         return band
@@ -393,83 +286,6 @@ def _trail(phases: Sequence[TrimPhase], link: int, present: TrimPhase | None) ->
         )
 
 
-def wire_findings(log: TrimLog) -> list[TrimFinding]:
-    """What concerns the wire as a whole, not the readings of a band."""
-    found: list[TrimFinding] = []
-    if log.bands_changed:
-        found.append(Finding("bands_changed"))
-    resonant = FORMS[log.form].resonant
-    if not resonant:
-        found.append(Finding("not_resonant"))
-    if resonant and log.hanging is not None and abs(log.hanging.uneven_m) > UNEVEN_MARKS * STEP_M[log.unit]:
-        found.append(Finding("uneven", {"by_m": abs(log.hanging.uneven_m)}))
-    if not (log.checks and log.checks[-1]) and (log.transformer or log.network):
-        found.append(Finding("check_first", {"failed": "yes" if log.checks else "no"}))
-    return found
-
-
-def worst_over_band(here: TrimPhase, target: Target) -> tuple[float | None, list[TrimFinding]]:
-    """Worst SWR over the band as it now hangs, where that is known; and that a sweep leaves the band out."""
-    if here.sweeps:
-        sweep = here.sweeps[-1]
-        if not (sweep.low_hz <= target.low_hz and target.high_hz <= sweep.high_hz):
-            return None, [Finding("target_outside", {"low_hz": sweep.low_hz, "high_hz": sweep.high_hz})]
-        at = np.linspace(target.low_hz, target.high_hz, POINTS)
-        if isinstance(sweep, Sweep):
-            return float(swr_of_impedance(sweep.impedance_at(at)).max()), []
-        return float(swr_of(sweep.magnitude_at(at).astype(complex)).max()), []
-    points = [p for read in here.reads for p in read.points]
-    reach = AT_EDGE * (target.high_hz - target.low_hz)
-    edges = [
-        [p.swr for p in points if abs(p.frequency_hz - edge) <= reach] for edge in (target.low_hz, target.high_hz)
-    ]
-    return (max(max(each) for each in edges) if all(edges) else None), []
-
-
-def side_findings(here: TrimPhase) -> list[TrimFinding]:
-    """No dip yet: the side it lies on, and what to read next."""
-    last = here.dips[-1] if here.dips else None
-    if last is None:
-        return []
-    if here.sweeps and not here.reads:
-        return [Finding("beyond_sweep", {"side": last.side, "frequency_hz": last.read_next_hz})]
-    values: Values = {"low_hz": last.low_hz, "high_hz": last.high_hz, "frequency_hz": last.read_next_hz}
-    if last.side == "above":
-        return [Finding("dip_above", values)]
-    if last.side == "below":
-        return [Finding("dip_below", values)]
-    return [Finding("side_open", {"frequency_hz": last.read_next_hz})]
-
-
-def reading_findings(phases: Sequence[TrimPhase], here: TrimPhase) -> list[TrimFinding]:
-    """Readings by several instruments, and dips of the same wire that lie apart."""
-    found: list[TrimFinding] = []
-    names = sorted({n for phase in phases for n in phase.instruments if n})
-    if len(names) > 1:
-        found.append(Finding("other_instrument", {"names": "; ".join(names)}))
-    dips = [d.frequency_hz for d in here.found if d.frequency_hz is not None]
-    if len(dips) > 1:
-        apart = (max(dips) - min(dips)) / float(np.mean(dips))
-        if apart > DIPS_APART * NEAR_ENOUGH:
-            found.append(Finding("dips_apart", {"low_hz": min(dips), "high_hz": max(dips), "share": apart}))
-    return found
-
-
-def slip_findings(log: TrimLog, link: int, hanging: HungWire, dip_hz: float) -> list[TrimFinding]:
-    """A dip so far from where the length says that it is to be measured again first."""
-    expected = log.expected_hz(link, hanging)
-    if expected is None or abs(dip_hz / expected - 1) < FAR_OFF:
-        return []
-    usual = slips(dip_hz, expected)
-    values: Values = {
-        "dip_hz": dip_hz,
-        "expected_hz": expected,
-        "leg_m": hanging.leg(link)[0],
-        "slip": usual[0] if usual else None,
-    }
-    return [Finding("measure_again", values)]
-
-
 def readings_of(log: TrimLog, link: int, phases: Sequence[TrimPhase]) -> list[DipReading]:
     """Every dip of this band with the leg it was read with.
 
@@ -482,8 +298,12 @@ def readings_of(log: TrimLog, link: int, phases: Sequence[TrimPhase]) -> list[Di
         for dip in phase.found:
             if dip.frequency_hz is None or dip.spread is None:
                 continue
-            if expected is None or abs(dip.frequency_hz / expected - 1) < FAR_OFF:
-                out.append(DipReading(dip.frequency_hz, leg, folded, max(dip.spread, 1e-4), phase.conditions))
+            near = expected is None or abs(dip.frequency_hz / expected - 1) < FAR_OFF
+            if near or phase.again:
+                spread = max(dip.spread, REPEATED)
+                # What lay on the ground is never of the same company.
+                company = f"{phase.conditions} {phase.on_ground}"
+                out.append(DipReading(dip.frequency_hz, leg, folded, spread, company))
     return out
 
 
@@ -496,60 +316,44 @@ def _resonance(sweep: Swept | None, dip_hz: float) -> ResonanceThere | None:
     at = min(near, key=lambda r: abs(r.frequency_hz - dip_hz))
     lowest = dip_in(sweep, dip_hz)
     swr = float(swr_of_impedance(complex(at.resistance_ohm)))
-    return ResonanceThere(at.frequency_hz, at.resistance_ohm, swr, lowest.frequency_hz or dip_hz, lowest.swr)
+    lowest_hz = lowest.frequency_hz or dip_hz
+    ohm = float(sweep.impedance_at(lowest_hz).real)
+    return ResonanceThere(at.frequency_hz, at.resistance_ohm, swr, lowest_hz, lowest.swr, ohm)
 
 
-def _stop(
-    log: TrimLog, band: BandAdvice, cut: NextCut, worst: float | None, readings: int
-) -> Finding[StopCode] | None:
-    """Good enough by the user's own limit; or the dip lies where it is wanted, and why that is enough."""
+def _stopped(
+    log: TrimLog, link: int, band: BandAdvice, cut: NextCut, worst: float | None, readings: int, *, again: bool
+) -> BandAdvice:
+    """Good enough by the user's own limit, or the dip lies where it is wanted; and what keeps it from being so.
+
+    Nobody is told to stop on a reading that no length explains, nor while the SWR at the dip is above the limit.
+    """
     off = cut.dip_hz / band.wanted_hz - 1
-    if log.stop == "swr" and worst is not None:
-        return None if band.stop is None else Finding(band.stop.code, {**band.stop.values, "off": off})
-    if abs(off) > NEAR_ENOUGH:
-        return None
     values: Values = {"off": off, "spread": cut.dip_spread, "readings": readings}
-    return Finding("dip_there" if log.stop == "dip" else "dip_there_edges_open", values)
-
-
-def minimum_findings(
-    form: WireForm, swr_limit: float, dip: Dip, sweep: Swept | None, weighed: Weighed | None
-) -> list[TrimFinding]:
-    """A minimum above the limit: what R says, and no more than it can tell."""
-    if dip.swr is None or dip.swr <= swr_limit or dip.frequency_hz is None:
-        return []
-    resistance, reactance = _ohm_at(dip.frequency_hz, sweep, weighed)
-    height = None
-    if resistance is not None and form == "dipole":
-        height = height_of_dipole_m(resistance, dip.frequency_hz)
-    side = "unknown" if resistance is None else "low" if resistance < 50 else "high"
-    # Where R alone would read much less, it is X that spoils it.
-    if reactance is not None and max(resistance or 1, 50) / min(resistance or 1, 50) < 1 + (dip.swr - 1) / 2:
-        side = "reactive"
-    values: Values = {
-        "swr": dip.swr,
-        "resistance_ohm": resistance,
-        "reactance_ohm": reactance,
-        "height_m": height,
-        "side": side,
-    }
-    return [Finding("poor_minimum", values)]
-
-
-def _ohm_at(frequency_hz: float, sweep: Swept | None, weighed: Weighed | None) -> tuple[float | None, float | None]:
-    """R and X at a dip, as far as they were read there."""
-    if isinstance(sweep, Sweep):
-        there = complex(sweep.impedance_at(frequency_hz))
-        return there.real, there.imag
-    if weighed is None or not weighed.impedances:
-        return None, None
-    nearest = min(weighed.impedances, key=lambda z: abs(z.frequency_hz - frequency_hz))
-    near = abs(nearest.frequency_hz / frequency_hz - 1) < AT_DIP
-    return nearest.resistance_ohm if near else None, None
+    if link in log.used_so and band.stop is not None:
+        return replace(band, stop=Finding("used_so", {**band.stop.values, "off": off}))
+    reached: Finding[StopCode] | None = None
+    if log.stop == "swr" and worst is not None:
+        if band.stop is not None:
+            reached = Finding(band.stop.code, {**band.stop.values, "off": off})
+    elif abs(off) <= NEAR_ENOUGH:
+        reached = Finding("dip_there" if log.stop == "dip" else "dip_there_edges_open", values)
+    limit = band.target.swr_limit
+    if abs(off) <= NEAR_ENOUGH and band.lowest_swr is not None and band.lowest_swr > limit:
+        band = _with(band, Finding("in_place_too_high", {"swr": band.lowest_swr, "limit": limit}))
+        reached = None
+    odd_now = any(move.now for move in cut.odd)
+    dips_disagree = any(f.code == "dips_apart" for f in band.findings)
+    if reached is not None and (odd_now or dips_disagree):
+        reached = None
+    elif reached is not None and cut.surprising and not again:
+        band = _with(band, Finding("read_once_more", {"dip_hz": cut.dip_hz}))
+        reached = None
+    return replace(band, stop=reached)
 
 
 def _too_high(
-    cut: NextCut, folded_m: float, band: BandAdvice, unit: LengthUnit, sweep: Swept | None, worst: float | None
+    cut: NextCut, folded_m: float, band: BandAdvice, log: TrimLog, sweep: Swept | None, worst: float | None
 ) -> TooHigh:
     """Too short: every way on with its figures."""
     coil = None
@@ -562,10 +366,21 @@ def _too_high(
     rest = 0.0 if enough else whole - (folded_m * cut.moves if cut.act == "unfold" else 0.0)
     held = sweep.bandwidth(band.target.swr_limit) if sweep is not None else None
     return TooHigh(
-        unfold_m=on_tape(min(cut.exact_m, folded_m), unit) if folded_m > 0 else None,
-        splice_m=on_tape(max(0.0, rest if rest > 0 else whole), unit),
+        unfold_m=on_tape(min(cut.exact_m, folded_m), log.unit) if folded_m > 0 else None,
+        splice_m=on_tape(max(0.0, rest if rest > 0 else whole), log.unit),
         coil_h=coil,
         low_hz=None if held is None or held.low_open else held.low_hz,
         high_hz=None if held is None or held.high_open else held.high_hz,
         worst_swr=worst,
+        band=_band_at(log, band),
     )
+
+
+def _band_at(log: TrimLog, band: BandAdvice) -> str | None:
+    """Another known band that the dip lies in, or near enough to be brought to."""
+    dip = band.dip_hz
+    if dip is None:
+        return None
+    others = [b for b in log.known_bands if not b.low_hz <= band.wanted_hz <= b.high_hz]
+    near = [b for b in others if b.low_hz * (1 - NEAR_BAND) <= dip <= b.high_hz * (1 + NEAR_BAND)]
+    return min(near, key=lambda b: abs(b.center_hz - dip)).label if near else None

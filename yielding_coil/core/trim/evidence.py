@@ -6,13 +6,13 @@ from typing import NamedTuple
 
 from yielding_coil.core.finding import EvidenceCode, Finding
 from yielding_coil.core.reflection import swr_of_impedance
+from yielding_coil.core.trim.dial import dip_of
 from yielding_coil.core.trim.meter_readings import (
     BOTH_SIDES,
     REPEATED,
     Dip,
     SwrPoint,
     dip_between,
-    dip_of,
     resistance_and_size,
     signs_of,
     swr_of_powers,

@@ -1,8 +1,6 @@
-"""Readings without a file: what a dial carries, what it leaves open, and the one reading more that settles it.
+"""Readings without a file: powers, sizes and edges as SWR, which two contradict each other, and the sign of X.
 
-Near its resonance a wire has R nearly constant and X straight in frequency. Then S + 1/S = (R² + X² + Z0²)/(R·Z0)
-(from |Γ|² of R + jX; Pozar, Microwave Engineering, 4th ed., §2.3) is a parabola in frequency with its lowest point
-at the dip: three readings of SWR find it, two tell the side.
+S + 1/S = (R² + X² + Z0²)/(R·Z0), from |Γ|² of R + jX (Pozar, Microwave Engineering, 4th ed., §2.3).
 """
 
 from collections.abc import Sequence
@@ -14,7 +12,6 @@ import numpy as np
 from yielding_coil.core.arrays import Real, require_finite, require_not_negative, require_positive
 from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, magnitude_at_swr
-from yielding_coil.core.sweep import Sweep, SwrSweep
 
 # Nobody reads a |Γ| nearer than this from a needle at rest.
 LEAST_MAGNITUDE = 0.03
@@ -22,8 +19,6 @@ LEAST_MAGNITUDE = 0.03
 SAME_FREQUENCY = 1e-3
 # How many standard deviations two readings may be apart before one of them must be wrong.
 AT_ODDS = 3.0
-# How far beyond what was read a parabola is believed, in spans of the readings.
-BEYOND = 1.0
 # The step to one reading more, where only one was taken.
 STEP = 0.01
 # Wires of one band have a Q between these (common practice; a slope that says otherwise belongs to another sign).
@@ -31,12 +26,6 @@ STEP = 0.01
 REPEATED = 0.0015
 # 90 % to either side of a normal spread.
 BOTH_SIDES = 1.645
-# How far up the bowl round a dip a sweep's samples are used, in S + 1/S.
-BOWL = 0.35
-# How far from an edge of the sweep, in widths of the bowl, a lowest point must lie.
-EDGE = 0.1
-# Readings so few are looked at one by one.
-FEW = 12
 LEAST_Q, MOST_Q = 4.0, 40.0
 
 Side = Literal["found", "below", "above", "unknown"]
@@ -184,38 +173,8 @@ def _bowl(points: Sequence[SwrPoint]) -> tuple[Real, Real]:
     return 4 * size**2 / (1 - size**2), 8 * held / (1 - held**2) ** 2 * spread
 
 
-def _swr_at(height: float) -> float:
-    """The SWR whose S + 1/S − 2 is so much."""
-    half = max(0.0, height) / 2 + 1
-    return float(half + np.sqrt(half**2 - 1))
-
-
-def dip_of(points: Sequence[SwrPoint]) -> Dip:
-    """Where the dip lies, by SWR at one or more frequencies.
-
-    One reading tells nothing of the side; two tell it, because the parabola's lowest point is nearer the lower one;
-    three or more find it. What is still open is answered with the frequency to read next.
-
-    Raises:
-        OutOfDomainError: no reading.
-        ContradictionError: readings at odds with each other or with a single dip; said which, and by how much.
-    """
-    if not points:
-        raise OutOfDomainError("points", "empty", "at least one reading")
-    at_odds = contradictions(points)
-    if at_odds:
-        raise _refusal(at_odds[0])
-    ordered = sorted(points, key=lambda p: p.frequency_hz)
-    f = np.array([p.frequency_hz for p in ordered])
-    bowl, spread = _bowl(ordered)
-    if f[-1] / f[0] - 1 <= SAME_FREQUENCY:
-        return Dip("unknown", None, None, None, None, None, float(f[0] * (1 + STEP)))
-    if len(ordered) < 3 or np.unique(np.round(np.log(f) / SAME_FREQUENCY)).size < 3:
-        return _side(f, bowl, spread)
-    return _vertex(ordered, f, bowl, spread)
-
-
-def _refusal(found: Contradiction) -> ContradictionError:
+def refusal_of(found: Contradiction) -> ContradictionError:
+    """Which two readings, and by how much."""
     return ContradictionError(
         f"readings {found.first + 1} and {found.second + 1} contradict each other: at "
         f"{found.frequency_hz / 1e6:.3f} MHz {found.read:.2f} was read where {found.expected:.2f} is expected, "
@@ -223,172 +182,6 @@ def _refusal(found: Contradiction) -> ContradictionError:
         first=found.first,
         second=found.second,
         expected=found.expected,
-    )
-
-
-def _side(f: Real, bowl: Real, spread: Real) -> Dip:
-    """Two frequencies: the side, and the third reading."""
-    low, high = float(f[0]), float(f[-1])
-    middle, step = (low + high) / 2, high - low
-    if abs(bowl[-1] - bowl[0]) < 1.645 * np.hypot(spread[0], spread[-1]):
-        # As high on either side: between them, unless both are far out on one side of a flat curve.
-        return Dip("unknown", None, None, None, None, None, middle)
-    if bowl[-1] < bowl[0]:
-        return Dip("above", None, None, None, middle, None, high + step)
-    return Dip("below", None, None, None, None, middle, low - step)
-
-
-def _vertex(points: Sequence[SwrPoint], f: Real, bowl: Real, spread: Real) -> Dip:
-    """Three frequencies or more: the parabola's lowest point."""
-    middle = float((f[0] + f[-1]) / 2)
-    x = f / middle - 1
-    powers = np.column_stack([np.ones_like(x), x, x**2]) / spread[:, None]
-    covariance = np.linalg.inv(powers.T @ powers)
-    base, slope, curve = covariance @ powers.T @ (bowl / spread)
-    curve_spread = float(np.sqrt(covariance[2, 2]))
-    if curve < -AT_ODDS * curve_spread:
-        raise _refusal(_hump(points, f, bowl, spread))
-    if curve < 1.645 * curve_spread:
-        # Not bent enough to tell how far: the side only.
-        return _side(f[[0, -1]], bowl[[0, -1]], spread[[0, -1]])
-    left = bowl - (base + slope * x + curve * x**2)
-    worst = int(np.argmax(np.abs(left / spread)))
-    if f.size > 3 and abs(left[worst]) > AT_ODDS * spread[worst]:
-        beside = worst - 1 if worst else 1
-        number = {id(p): i for i, p in enumerate(points)}
-        raise _refusal(
-            Contradiction(
-                number[id(points[beside])],
-                number[id(points[worst])],
-                float(f[worst]),
-                points[worst].swr,
-                _swr_at(float(bowl[worst] - left[worst])),
-                float(abs(left[worst]) / spread[worst]),
-            )
-        )
-    at = float(-slope / (2 * curve))
-    turn = np.array([0.0, -1 / (2 * curve), slope / (2 * curve**2)])
-    doubt = float(np.sqrt(turn @ covariance @ turn))
-    reach = float(x[-1] - x[0]) * BEYOND
-    if at > x[-1] + reach:
-        return Dip("above", None, None, None, float(f[-1]), None, float(f[-1] + (f[-1] - f[0])))
-    if at < x[0] - reach:
-        return Dip("below", None, None, None, None, float(f[0]), float(f[0] - (f[-1] - f[0])))
-    found = middle * (1 + at)
-    # A dip outside what was read is worth one reading there.
-    outside = not f[0] <= found <= f[-1]
-    return Dip(
-        "found",
-        found,
-        doubt / (1 + at),
-        _swr_at(float(base - slope**2 / (4 * curve))),
-        found - 1.645 * doubt * middle,
-        found + 1.645 * doubt * middle,
-        found if outside else None,
-    )
-
-
-def _hump(points: Sequence[SwrPoint], f: Real, bowl: Real, spread: Real) -> Contradiction:
-    """The reading that stands highest above the line between its neighbours."""
-    between = np.interp(f[1:-1], f[[0, -1]], bowl[[0, -1]])
-    over = (bowl[1:-1] - between) / spread[1:-1]
-    worst = int(np.argmax(over)) + 1
-    return Contradiction(
-        worst - 1,
-        worst,
-        float(f[worst]),
-        points[worst].swr,
-        _swr_at(float(between[worst - 1])),
-        float(over[worst - 1]),
-    )
-
-
-def dip_in(found: Sweep | SwrSweep, near_hz: float) -> Dip:
-    """The dip of a sweep that lies nearest to a frequency.
-
-    A parabola through the samples round the lowest one, so that noise does not choose the sample.
-
-    Args:
-        found: a sweep, or readings of SWR.
-        near_hz: where it is wanted.
-
-    Returns:
-        `side` "below" or "above" where the SWR still falls towards an edge of the sweep.
-
-    Raises:
-        OutOfDomainError: near_hz not above zero.
-        ContradictionError: as dip_of, where there are a handful of readings.
-    """
-    require_positive("near_hz", near_hz)
-    f = found.frequency_hz
-    if isinstance(found, SwrSweep):
-        if f.size <= FEW:
-            return dip_of(
-                [SwrPoint(float(a), float(s), LEAST_MAGNITUDE) for a, s in zip(f, found.swr, strict=True)]
-            )
-        size = magnitude_at_swr(found.swr)
-    else:
-        size = np.minimum(np.abs(found.reflection()), 0.999)
-    inner = np.flatnonzero((size[1:-1] <= size[:-2]) & (size[1:-1] <= size[2:])) + 1
-    deep = inner[size[inner] <= min(0.9, float(size[inner].min()) + 0.3)] if inner.size else inner
-    if deep.size == 0:
-        return _towards_edge(f, size)
-    lowest = int(deep[np.argmin(np.abs(np.log(f[deep] / near_hz)))])
-    bowl = 4 * size**2 / (1 - size**2)
-    # Ripple on a flank is not a dip: down to the lowest sample that is reached without climbing out of the bowl.
-    around = _around(bowl, lowest)
-    while (lower := int(around.start + np.argmin(bowl[around]))) != lowest:
-        lowest = lower
-        around = _around(bowl, lowest)
-    middle = float(f[lowest])
-    x = f[around] / middle - 1
-    # A bowl cut by an edge of the sweep has its lowest point well inside, or none in view.
-    cut = around.start == 0 or around.stop == f.size
-    if x.size < 4:
-        return _towards_edge(f, size) if cut else _found(middle, REPEATED, float(size[lowest]))
-    powers = np.column_stack([np.ones_like(x), x, x**2])
-    base, slope, curve = np.linalg.lstsq(powers, bowl[around], rcond=None)[0]
-    left = bowl[around] - powers @ np.array([base, slope, curve])
-    at = float(-slope / (2 * curve)) if curve > 0 else float("nan")
-    clear = EDGE * float(x[-1] - x[0])
-    low = x[0] + (clear if around.start == 0 else 0.0)
-    high = x[-1] - (clear if around.stop == f.size else 0.0)
-    if not low <= at <= high:
-        return _towards_edge(f, size) if cut else _found(middle, REPEATED, float(size[lowest]))
-    noise = float(np.sqrt(np.sum(left**2) / (x.size - 3)))
-    doubt = noise / (2 * float(curve) * float(np.sqrt(np.sum(x**2))))
-    height = max(0.0, float(base - slope**2 / (4 * curve)))
-    return _found(middle * (1 + at), float(np.hypot(REPEATED, doubt)), float(np.sqrt(height / (4 + height))))
-
-
-def _around(bowl: Real, lowest: int) -> slice:
-    """The samples of a bowl that stand little higher than its lowest."""
-    level = bowl[lowest] + BOWL
-    low = high = lowest
-    while low > 0 and bowl[low - 1] <= level:
-        low -= 1
-    while high < bowl.size - 1 and bowl[high + 1] <= level:
-        high += 1
-    return slice(low, high + 1)
-
-
-def _towards_edge(f: Real, size: Real) -> Dip:
-    """No dip in view: the edge where less comes back is where it lies beyond."""
-    low, high = float(f[0]), float(f[-1])
-    if size[-1] < size[0]:
-        return Dip("above", None, None, None, high, None, high + (high - low) / 2)
-    return Dip("below", None, None, None, None, low, max(low / 2, low - (high - low) / 2))
-
-
-def _found(frequency_hz: float, spread: float, magnitude: float) -> Dip:
-    return Dip(
-        "found",
-        frequency_hz,
-        spread,
-        (1 + magnitude) / (1 - magnitude),
-        frequency_hz * (1 - 1.645 * spread),
-        frequency_hz * (1 + 1.645 * spread),
-        None,
     )
 
 

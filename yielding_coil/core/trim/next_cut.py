@@ -6,28 +6,32 @@ From the second reading on both are fitted, shrunk towards the rule by how well 
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import astuple, dataclass
 from typing import Literal
 
 import numpy as np
 
-from yielding_coil.core.arrays import Real, require_not_negative, require_positive
+from yielding_coil.core.arrays import Real, require_positive
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim.meter_readings import REPEATED
+from yielding_coil.core.trim.moves import (
+    DipReading,
+    Moves,
+    Stretch,
+    Unexplained,
+    moves_of,
+    normal_draws,
+    stretches,
+)
 
 By = Literal["fold", "cut"]
 Act = Literal["fold", "cut", "unfold", "splice", "none"]
 
-# What a centimetre moves, over what the rule says: of a cut, and of a fold; one standard deviation each.
-CUT_MOVES, CUT_SPREAD = 1.0, 0.10
-FOLD_MOVES, FOLD_SPREAD = 0.75, 0.10
 # The share of the sum taken (common practice: a fold can be taken back, a cut cannot).
 CAUTION: dict[By, float] = {"fold": 1.0, "cut": 0.85}
-# 90 % to either side, and nine chances in ten on one.
-BOTH_SIDES, ONE_SIDE = 1.645, 1.2816
-# Acts smaller than this share of a leg teach nothing of what a centimetre moves.
-TEACHES = 0.002
+# Wires as likely as each other that bounds are counted over.
+DRAWS = 4096
 # A dip further than this from where the length says is measured again before any sum.
 FAR_OFF = 0.15
 # The dip is where it is wanted when it lies no further off than this: dips repeat to 0.1 to 0.2 %.
@@ -39,35 +43,6 @@ LONG_FOLD = 0.15
 DIPOLE_HEIGHTS = ((0.1, 21.0), (0.15, 41.0), (0.2, 63.0), (0.25, 82.0), (0.35, 97.0))
 # Beyond this ratio it is not the same dip, or not the same wire.
 FURTHEST = 10.0
-
-
-@dataclass(frozen=True, slots=True)
-class DipReading:
-    """A dip, and the leg it was read with.
-
-    Args:
-        dip_hz: where it was read.
-        leg_m: one leg from the feedpoint to where it was cut, folds included.
-        folded_m: how much of that is folded back.
-        spread: one standard deviation of the dip, relative; what a dip repeats to at best when left out.
-        conditions: anything that names how it hung; readings with other words are kept apart.
-    """
-
-    dip_hz: float
-    leg_m: float
-    folded_m: float = 0.0
-    spread: float = REPEATED
-    conditions: str = ""
-
-    def __post_init__(self) -> None:
-        require_positive("dip_hz", self.dip_hz)
-        require_positive("leg_m", self.leg_m)
-        require_not_negative("folded_m", self.folded_m)
-        require_positive("spread", self.spread)
-        if self.folded_m >= self.leg_m:
-            raise OutOfDomainError(
-                "folded_m", f"{self.folded_m:.3f} m", f"shorter than the leg itself, {self.leg_m:.3f} m"
-            )
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,71 +74,83 @@ class NextCut:
     held_by: Literal["nothing", "caution", "bound"]
     used: int
     apart: int
+    odd: tuple[Unexplained, ...] = ()
+    again: bool = False
+    surprising: bool = False
 
 
 @dataclass(frozen=True, slots=True)
-class _Fit:
-    """Target over dip now, and what cut and fold move, with their covariance."""
+class PredictedDip:
+    """Where an act would put the dip, between these with 90 %."""
 
-    estimate: Real
-    covariance: Real
-    scale: float
-    leg_m: float
-    folded_m: float
-    learned: bool
+    dip_hz: float
+    low_hz: float
+    high_hz: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Now:
+    """The present dip as target over dip, and equally likely wires with it; shapes (draws,)."""
+
+    wave: float
+    stretch: Stretch
+    moves: Moves
+    waves: Real
+    repeats: Real
+    cut: Real
+    fold: Real
     used: int
     apart: int
 
-    def after(self, cut_m: float, fold_m: float) -> tuple[float, float]:
-        """Target over dip after an act on each leg, and its standard deviation."""
-        turn = np.array([1.0, -self.scale * cut_m / self.leg_m, -self.scale * fold_m / self.leg_m])
-        return float(turn @ self.estimate), float(np.sqrt(turn @ self.covariance @ turn))
+    @property
+    def leg_m(self) -> float:
+        """What of the leg counts."""
+        return self.stretch.effective_m
+
+    def after(self, cut_m: float, fold_m: float) -> PredictedDip:
+        """Where an act on each leg puts the dip as it will be read: by the mean wire, and nine in ten."""
+        moved = 1 - (self.moves.middle(False)[0] * cut_m + self.moves.middle(True)[0] * fold_m) / self.leg_m
+        each = self.waves * (1 - (self.cut * cut_m + self.fold * fold_m) / self.leg_m)
+        low, high = np.quantile(self.repeats / np.maximum(each, 1e-3), (0.05, 0.95))
+        return PredictedDip(1 / (self.wave * moved), float(low), float(high))
+
+    def hits(self, folds: bool) -> Real:
+        """The amounts that would hit the target, one a wire; below zero where wire is given back."""
+        return np.asarray(self.leg_m * (1 - 1 / self.waves) / (self.fold if folds else self.cut))
 
 
-def _fitted(readings: Sequence[DipReading], target_hz: float) -> _Fit:
-    """Weighted least squares with the rule as prior (Gelman et al., Bayesian Data Analysis, 3rd ed., §14.8)."""
+def _now(readings: Sequence[DipReading], target_hz: float) -> _Now:
     if not readings:
         raise OutOfDomainError("readings", "empty", "one reading at least")
     require_positive("target_hz", target_hz)
-    for reading in readings:
-        if not 1 / FURTHEST < target_hz / reading.dip_hz < FURTHEST:
-            raise OutOfDomainError(
-                "dip_hz",
-                f"{reading.dip_hz / 1e6:g} MHz",
-                f"within {FURTHEST:g} times the target, {target_hz / 1e6:g} MHz: this is another dip",
-            )
-        if not 1 / FURTHEST < reading.leg_m / readings[-1].leg_m < FURTHEST:
-            raise OutOfDomainError(
-                "leg_m", f"{reading.leg_m:g} m", f"within {FURTHEST:g} times the newest, {readings[-1].leg_m:g} m"
-            )
     newest = readings[-1]
-    used = [r for r in readings if r.conditions == newest.conditions]
-    wave = np.array([target_hz / r.dip_hz for r in used])
-    scale = float(wave[-1])
-    # What of the leg counts: a fold takes away its share of it (common practice).
-    leg_m = newest.leg_m - FOLD_MOVES * newest.folded_m
-    cut = np.array([(r.leg_m - newest.leg_m) / leg_m for r in used])
-    folded = np.array([(newest.folded_m - r.folded_m) / leg_m for r in used])
-    weight = 1 / (wave * np.array([r.spread for r in used]))
-    seen = np.column_stack([np.ones_like(wave), scale * cut, scale * folded]) * weight[:, None]
-    # A fold moves its share of what a cut moves, so what is learnt of one is learnt of the other.
-    prior = np.array([CUT_MOVES, CUT_MOVES * FOLD_MOVES])
-    both = FOLD_MOVES * CUT_SPREAD**2
-    doubt = np.array([[CUT_SPREAD**2, both], [both, (FOLD_MOVES * CUT_SPREAD) ** 2 + FOLD_SPREAD**2]])
-    certain = np.zeros((3, 3))
-    certain[1:, 1:] = np.linalg.inv(doubt)
-    covariance = np.linalg.inv(seen.T @ seen + certain)
-    told = seen.T @ (wave * weight)
-    told[1:] += certain[1:, 1:] @ prior
-    return _Fit(
-        covariance @ told,
-        covariance,
-        scale,
-        leg_m,
-        newest.folded_m,
-        bool((np.abs(cut) + np.abs(folded)).max() >= TEACHES),
-        len(used),
-        len(readings) - len(used),
+    if not 1 / FURTHEST < target_hz / newest.dip_hz < FURTHEST:
+        raise OutOfDomainError(
+            "dip_hz",
+            f"{newest.dip_hz / 1e6:g} MHz",
+            f"within {FURTHEST:g} times the target, {target_hz / 1e6:g} MHz: this is another dip",
+        )
+    for reading in readings:
+        if not 1 / FURTHEST < reading.leg_m / newest.leg_m < FURTHEST:
+            raise OutOfDomainError(
+                "leg_m", f"{reading.leg_m:g} m", f"within {FURTHEST:g} times the newest, {newest.leg_m:g} m"
+            )
+    read = stretches(readings)
+    moves, present = moves_of(read), read[-1]
+    wave = target_hz / present.dip_hz
+    cut, fold = moves.drawn(DRAWS)
+    normal = normal_draws(2 * DRAWS).reshape(2, DRAWS)
+    used = sum(r.conditions == newest.conditions for r in readings)
+    return _Now(
+        wave,
+        present,
+        moves,
+        wave * (1 + present.spread * normal[0]),
+        1 + REPEATED * normal[1],
+        cut,
+        fold,
+        used,
+        len(readings) - used,
     )
 
 
@@ -185,81 +172,56 @@ def next_cut(readings: Sequence[DipReading], target_hz: float, by: By = "fold") 
     >>> round(next_cut([first], 24.94e6).per_leg_m, 3), round(next_cut([first], 24.94e6, "cut").per_leg_m, 3)
     (0.088, 0.075)
     """
-    fit = _fitted(readings, target_hz)
-    wave = float(fit.estimate[0])
-    by_ratio = fit.leg_m * abs(1 - 1 / wave)
+    now = _now(readings, target_hz)
+    wave, present, leg = now.wave, now.stretch, now.leg_m
+    by_ratio = leg * abs(1 - 1 / wave)
     shorten = wave >= 1
-    folds = by == "fold" if shorten else fit.folded_m > 0
-    moves = float(fit.estimate[2 if folds else 1])
-    exact, spread = _hits(fit, folds)
+    folds = by == "fold" if shorten else present.folded_m > 0
+    moves, moves_spread = now.moves.middle(folds)
+    exact = by_ratio / moves
+    hits = now.hits(folds) if shorten else -now.hits(folds)
+    low, short_of, high = (max(0.0, float(q)) for q in np.quantile(hits, (0.05, 0.1, 0.95)))
     held: Literal["nothing", "caution", "bound"] = "nothing"
     if not shorten:
         act: Act = "unfold" if folds else "splice"
-        most = fit.folded_m if folds else float("inf")
-        amount = min(exact, fit.folded_m) if folds else exact
+        most = present.folded_m if folds else float("inf")
+        amount = min(exact, most)
     else:
         act = by
-        most = fit.leg_m - fit.folded_m
+        most = leg - present.folded_m
         # The first time the sum itself is taken: what a fold moves less is a margin, and is learnt from it.
-        amount = CAUTION[by] * (exact if fit.learned else min(exact, by_ratio))
+        amount = CAUTION[by] * (exact if now.moves.learned else min(exact, by_ratio))
         held = "caution" if amount < exact else "nothing"
         if by == "cut":
-            bound = _bound(fit, exact)
-            if bound < amount:
-                amount, held = bound, "bound"
-            most = min(most, bound)
+            if short_of < amount:
+                amount, held = short_of, "bound"
+            most = min(most, short_of)
         amount = min(amount, most)
     taken = amount if shorten else -amount
-    lands, doubt = fit.after(0.0, taken) if folds else fit.after(taken, 0.0)
+    lands = now.after(0.0, taken) if folds else now.after(taken, 0.0)
     return NextCut(
         act=act if amount > 0 else "none",
         per_leg_m=amount,
         exact_m=exact,
-        low_m=max(0.0, exact - BOTH_SIDES * spread),
-        high_m=exact + BOTH_SIDES * spread,
+        low_m=low,
+        high_m=high,
         most_m=most,
         by_ratio_m=by_ratio,
-        dip_hz=target_hz / wave,
-        dip_spread=float(np.sqrt(fit.covariance[0, 0])) / wave,
-        lands_hz=target_hz / lands,
-        lands_low_hz=target_hz / (lands + BOTH_SIDES * doubt),
-        lands_high_hz=target_hz / (lands - BOTH_SIDES * doubt),
+        dip_hz=present.dip_hz,
+        dip_spread=present.spread,
+        lands_hz=target_hz * lands.dip_hz,
+        lands_low_hz=target_hz * lands.low_hz,
+        lands_high_hz=target_hz * lands.high_hz,
         moves=moves,
-        moves_spread=float(np.sqrt(fit.covariance[2 if folds else 1, 2 if folds else 1])),
-        learned=fit.learned,
+        moves_spread=moves_spread,
+        learned=now.moves.learned,
         held_by=held,
-        used=fit.used,
-        apart=fit.apart,
+        used=now.used,
+        apart=now.apart,
+        odd=now.moves.odd,
+        again=present.again,
+        surprising=now.moves.surprising,
     )
-
-
-def _hits(fit: _Fit, folds: bool) -> tuple[float, float]:
-    """The amount that hits the target, and its standard deviation to first order."""
-    k = 2 if folds else 1
-    off, moves = float(fit.estimate[0]) - 1, float(fit.estimate[k])
-    amount = off * fit.leg_m / (fit.scale * moves)
-    turn = np.zeros(3)
-    turn[0], turn[k] = fit.leg_m / (fit.scale * moves), -amount / moves
-    return abs(amount), float(np.sqrt(turn @ fit.covariance @ turn))
-
-
-def _bound(fit: _Fit, most_m: float) -> float:
-    """The longest cut that stays short of the target with nine chances in ten; zero where none does."""
-    low, high = 0.0, most_m
-    for _ in range(50):
-        middle = (low + high) / 2
-        lands, doubt = fit.after(middle, 0.0)
-        low, high = (middle, high) if lands - ONE_SIDE * doubt >= 1 else (low, middle)
-    return low
-
-
-@dataclass(frozen=True, slots=True)
-class PredictedDip:
-    """Where an act would put the dip, between these with 90 %."""
-
-    dip_hz: float
-    low_hz: float
-    high_hz: float
 
 
 def without_folds(readings: Sequence[DipReading], target_hz: float) -> PredictedDip:
@@ -268,11 +230,9 @@ def without_folds(readings: Sequence[DipReading], target_hz: float) -> Predicted
     Raises:
         OutOfDomainError: as next_cut.
     """
-    fit = _fitted(readings, target_hz)
-    lands, doubt = fit.after(fit.folded_m, -fit.folded_m)
-    return PredictedDip(
-        target_hz / lands, target_hz / (lands + BOTH_SIDES * doubt), target_hz / (lands - BOTH_SIDES * doubt)
-    )
+    now = _now(readings, target_hz)
+    folded = now.stretch.folded_m
+    return PredictedDip(*(target_hz * ratio for ratio in astuple(now.after(folded, -folded))))
 
 
 def loading_h(reactance_ohm: float, target_hz: float) -> float:

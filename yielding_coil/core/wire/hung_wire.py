@@ -26,16 +26,25 @@ class HungWire:
     uneven_m: float = 0.0
 
     @classmethod
-    def hung(cls, reach_m: Sequence[float], arrangement: Arrangement = "linked") -> "HungWire":
-        """As it went up: from the feedpoint to where each band ends, highest band first.
+    def hung(
+        cls, reach_m: Sequence[float], arrangement: Arrangement = "linked", folded_m: Sequence[float] = ()
+    ) -> "HungWire":
+        """As it went up: from the feedpoint to where each band ends, highest band first, folds included.
+
+        Args:
+            folded_m: how much of each band's piece is folded back already; none where left out.
 
         Raises:
-            OutOfDomainError: no length, or lengths that do not rise.
+            OutOfDomainError: no length, lengths that do not rise, or a fold longer than its piece.
         """
         if not reach_m:
             raise OutOfDomainError("reach_m", "empty", "one length a band")
         pieces = tuple(segments(reach_m, arrangement))
-        return cls(arrangement, pieces, (0.0,) * len(pieces))
+        folded = (*folded_m, *(0.0,) * (len(pieces) - len(folded_m)))[: len(pieces)]
+        for piece, back in zip(pieces, folded, strict=True):
+            if not 0 <= back < piece:
+                raise OutOfDomainError("folded_m", f"{back:.3f} m", f"less than its piece, {piece:.3f} m")
+        return cls(arrangement, pieces, folded)
 
     def leg(self, link: int) -> tuple[float, float]:
         """One leg from the feedpoint to the end of a band, folds included, and how much is folded, in metres."""
@@ -85,6 +94,7 @@ class HungUp:
 
     reach_m: tuple[float, ...]
     arrangement: Arrangement = "linked"
+    folded_m: tuple[float, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +129,7 @@ def replay(events: Sequence[WireEvent | None]) -> list[HungWire | None]:
     out: list[HungWire | None] = []
     for event in events:
         if isinstance(event, HungUp):
-            hanging = HungWire.hung(event.reach_m, event.arrangement)
+            hanging = HungWire.hung(event.reach_m, event.arrangement, event.folded_m)
         elif event is not None:
             if hanging is None:
                 raise OutOfDomainError("entry", "of a wire not hung yet", "after how long its legs are as it hangs")

@@ -27,6 +27,8 @@
 	let typed = $state<string | null>(null);
 	let problem = $state<string | null>(null);
 	let beware = $state<string | null>(null);
+	/** What was most likely meant, offered in one press. */
+	let meant = $state<string | null>(null);
 
 	async function settle(): Promise<void> {
 		if (typed === null || typed === shown) {
@@ -50,7 +52,14 @@
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			problem = why.message;
+			meant = why.problem.suggested ?? null;
 		}
+	}
+
+	function take(text: string): void {
+		typed = text;
+		meant = null;
+		void settle();
 	}
 </script>
 
@@ -72,11 +81,15 @@
 			if (event.key === 'Escape') {
 				typed = null;
 				problem = null;
+				meant = null;
 			}
 		}}
 	/>
 	{#if beware && !problem}<span class="beware" role="status">{beware}</span>{/if}
 	{#if problem}<span class="problem" id="{id}-problem" role="alert">{problem}</span>{/if}
+	{#if problem && meant}<button type="button" class="button" onclick={() => take(meant ?? '')}
+			>I meant {meant}</button
+		>{/if}
 </span>
 
 <style>

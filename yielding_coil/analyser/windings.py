@@ -12,7 +12,7 @@ import numpy as np
 
 from yielding_coil import data
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.bench import Fixture, Hypothesis, seen_of
+from yielding_coil.core.bench import NUISANCES, Fixture, Hypothesis, seen_of
 from yielding_coil.core.bench import suspects as faults
 from yielding_coil.core.line import Cable, Line
 from yielding_coil.core.parts import Inductor
@@ -67,11 +67,11 @@ class WoundThing:
             rng = np.random.default_rng([seed, 4, *json.dumps(spec, sort_keys=True).encode()])
             self.suspect = _chosen(suspects, fault, rng)
             deviates = np.clip(rng.normal(size=(1, 12)), -1.8, 1.8)
-            self.deviates = deviates[:, : 1 + len(self.suspect.spreads)]
+            self.deviates = deviates[:, : NUISANCES + len(self.suspect.spreads)]
             core = [k for k, s in enumerate(self.suspect.spreads) if s.field == "permeability_factor"]
             if core and "mix" in spec and self.suspect.code != "other_mix":
                 spread = self.suspect.spreads[core[0]].relative / 2
-                self.deviates[0, 1 + core[0]] = (ring_factor(seed, spec["mix"], spec["size"]) - 1) / spread
+                self.deviates[0, NUISANCES + core[0]] = (ring_factor(seed, spec["mix"], spec["size"]) - 1) / spread
         except (KeyError, TypeError, AttributeError, json.JSONDecodeError) as why:
             raise ValueError("a winding as a JSON object of its numbers") from why
 

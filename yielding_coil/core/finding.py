@@ -51,6 +51,10 @@ FaultCode = Literal[
     "capacitor_missing",
     "capacitor_wrong",
     "shorted_turn",
+    "other_turns",
+    "cracked_core",
+    "value_off",
+    "resistor_off",
 ]
 # The one reading more that would settle what readings leave open.
 EvidenceCode = Literal["read_swr_at", "read_sign_at"]

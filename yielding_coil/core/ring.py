@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal, NamedTuple, Protocol
 
 import numpy as np
@@ -18,6 +19,8 @@ _FLUX_T = [15e-3, 5.7e-3, 4.2e-3, 3.0e-3]
 # Heat a gram of ring takes for a degree, and its density (from memory).
 HEAT_J_PER_KG_K = 750.0
 DENSITY_KG_PER_M3 = 4800.0
+# What a permeability is in doubt more by for every octave past its material's data, two standard deviations.
+PAST_ITS_DATA = 0.3
 # Wire that does not lie tight, beyond the sharp-edged path round the section.
 SLACK = 1.02
 # From one turn to the next no more than this, though there were room: few turns stay together.
@@ -70,6 +73,13 @@ class Size:
             )
 
 
+@lru_cache(maxsize=64)
+def _columns(points: tuple[tuple[float, float, float], ...]) -> tuple[Real, Real, Real]:
+    """Log of the frequency, μ' and μ'' of a curve."""
+    at, real, imaginary = np.array(points).T
+    return np.log(at), real, imaginary
+
+
 @dataclass(frozen=True, slots=True)
 class Material:
     """What a ring is made of.
@@ -113,7 +123,10 @@ class Material:
         return bool(self.points or self.q_points)
 
     def permeability(self, frequency_hz: Reals) -> Complex:
-        """μ' − jμ'' at each frequency; outside its range the value at the nearest end.
+        """μ' − jμ'' at each frequency; outside its points the value at the nearest end.
+
+        Beyond `highest_hz` the points are the measured sample's, not the material's: what follows from them is a
+        hint, whose doubt grows (`doubt`), and not to be ranked by.
 
         Source:
             Linear in log f between the points of `data/ring_materials.json`; a powder's μ'' from its Q, which
@@ -121,9 +134,9 @@ class Material:
         """
         f = np.asarray(frequency_hz, dtype=float)
         if self.points:
-            at, real, imaginary = (np.array(column) for column in zip(*self.points, strict=True))
-            log = np.log(np.minimum(f, self.highest_hz or np.inf))
-            return np.asarray(np.interp(log, np.log(at), real) - 1j * np.interp(log, np.log(at), imaginary))
+            at, real, imaginary = _columns(self.points)
+            log = np.log(f)
+            return np.asarray(np.interp(log, at, real) - 1j * np.interp(log, at, imaginary))
         loss = np.zeros(f.shape)
         if self.q_points:
             at, q = (np.log(np.array(column)) for column in zip(*self.q_points, strict=True))
@@ -131,6 +144,18 @@ class Material:
             beyond = slope * (np.maximum(np.log(f) - at[-1], 0) + np.minimum(np.log(f) - at[0], 0))
             loss = np.exp(-(np.interp(np.log(f), at, q) + beyond))
         return np.asarray(self.initial_permeability * (1 - 1j * loss))
+
+    def doubt(self, frequency_hz: Reals) -> Real:
+        """Two standard deviations of the permeability, relative: its tolerance, more an octave past its data."""
+        f = np.asarray(frequency_hz, dtype=float)
+        past = np.zeros(f.shape)
+        if self.highest_hz is not None:
+            past = np.maximum(np.log2(f / self.highest_hz), 0.0)
+        return np.asarray(np.minimum(self.tolerance + PAST_ITS_DATA * past, 1.0))
+
+    def known_at(self, frequency_hz: Reals) -> bool:
+        """Whether its data reach that far: all of these frequencies."""
+        return self.highest_hz is None or bool(np.max(frequency_hz) <= self.highest_hz * (1 + 1e-9))
 
 
 class Core(Protocol):
@@ -317,7 +342,7 @@ class RingCoil:
         permeability_factor: of this core against its ring; may be an array of builds.
     """
 
-    ring: Ring
+    ring: Core
     turns: float
     winding_capacitance_f: Reals = 0.0
     copper: Conductor | None = None

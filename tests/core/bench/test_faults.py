@@ -99,7 +99,8 @@ def test_a_wire_turned_round_takes_two_wires_away(kind, left, factor):
 def test_a_choke_alone():
     found = faults.ring_suspects(RingCoil(RING, 9, 2e-12), [CORE], crossed=True)
 
-    assert codes(found) == {"right", "turn_more", "turn_less", "bucking"}
+    on_ferrite = {"other_turns", "cracked_core", "shorted_turn"}
+    assert codes(found) == {"right", "turn_more", "turn_less", "bucking"} | on_ferrite
     dead, right = (next(s for s in found if s.code == c) for c in ("bucking", "right"))
     f = np.array([7e6])
     assert abs(dead.part.impedance_ohm(f)[0]) < 0.05 * abs(right.part.impedance_ohm(f)[0])
@@ -132,7 +133,7 @@ def test_halves_of_wires_in_hand_that_cancel_leave_the_core_out():
     """The input is next to a short, resistor or not; swept as a choke it is dead."""
     way = wiring("two-in-hand")
     found = faults.transformer_suspects(unun(10, 20), [CORE], wiring=way, crossed=True)
-    f, one = np.array([3.5e6]), np.zeros((1, 2))
+    f, one = np.array([3.5e6]), np.zeros((1, 3))
     dead, right = (next(s for s in found if s.code == c) for c in ("bucking", "right"))
     resistor, choke = (
         faults.transformer_setups(200, way.in_hand)[0],
@@ -156,7 +157,7 @@ def test_a_current_baluns_slips_are_told_as_a_choke_only():
     wide = np.linspace(1.8e6, 30e6, 61)
     right = next(s for s in found if s.code == "right")
     seen = [
-        Sweep(wide, impedance_of(seen_of(right, s, wide, np.zeros((1, 2)))[0])) for s in (setups[0], setups[-1])
+        Sweep(wide, impedance_of(seen_of(right, s, wide, np.zeros((1, 3)))[0])) for s in (setups[0], setups[-1])
     ]
 
     both = classify([BenchSweep(setups[0], seen[0]), BenchSweep(setups[-1], seen[1])], found, setups)

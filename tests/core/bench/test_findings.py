@@ -55,7 +55,7 @@ def verdict(impedance_ohm, f=WIDE, setup="resistor"):
 
 def looks_like(code, f=WIDE):
     suspect = next(s for s in winding_suspects(UNUN, 14e6, MATERIALS) if s.code == code)
-    still = np.zeros((1, 1 + len(suspect.spreads)))
+    still = np.zeros((1, 2 + len(suspect.spreads)))
     return impedance_of(seen_of(suspect, setup_of(UNUN, "resistor"), f, still)[0])
 
 

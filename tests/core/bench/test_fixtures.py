@@ -41,15 +41,19 @@ THINGS = {
     "air choke": (design_of(beside(AIR)).wound("choke"), "alone"),
     "trap": (design_of(beside(TRAP)).wound("trap"), "alone"),
 }
+ON_FERRITE = {"other_mix", "other_turns", "shorted_turn", "cracked_core"}
+ON_AIR = {"shorted_turn", "value_off"}
 FAULTS_OF = {
-    "transformer": {"tap_more", "tap_less", "bucking", "other_mix", "capacitor_missing", "capacitor_wrong"},
-    "in hand": {"reversed", "other_mix"},
-    "stack": {"tap_more", "tap_less", "bucking", "other_mix", "one_ring"},
-    "air coil": set(),
-    "ring coil": {"bucking", "other_mix"},
-    "choke": {"bucking", "other_mix"},
-    "air choke": set(),
-    "trap": {"shorted_turn", "capacitor_missing", "capacitor_wrong"},
+    "transformer": ON_FERRITE
+    | {"tap_more", "tap_less", "bucking", "capacitor_missing", "capacitor_wrong", "resistor_off"},
+    "in hand": ON_FERRITE | {"reversed", "resistor_off"},
+    "stack": ON_FERRITE | {"tap_more", "tap_less", "bucking", "one_ring", "resistor_off"},
+    "air coil": ON_AIR,
+    # Powder has its gap everywhere.
+    "ring coil": {"bucking", "other_mix", "other_turns", "shorted_turn"},
+    "choke": ON_FERRITE | {"bucking"},
+    "air choke": ON_AIR,
+    "trap": ON_AIR | {"capacitor_missing", "capacitor_wrong"},
 }
 
 
@@ -60,7 +64,7 @@ def test_every_kind_has_its_faults_and_no_others(name):
     assert suspects[0].code == "right"
     assert {s.code for s in suspects[1:]} == {"turn_more", "turn_less", *FAULTS_OF[name]}
     # What is right is ten times as likely as any one fault, whose ways to happen share its weight.
-    for code in {s.code for s in suspects[1:]} - {"turn_more", "turn_less"}:
+    for code in {s.code for s in suspects[1:]} - {"turn_more", "turn_less", "resistor_off", "shorted_turn"}:
         assert sum(s.weight for s in suspects if s.code == code) == pytest.approx(1.0)
 
 

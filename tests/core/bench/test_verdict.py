@@ -6,6 +6,7 @@ import pytest
 from yielding_coil import data
 from yielding_coil.core.bench import BenchSweep, Fixture, Hypothesis, bucking_turns, classify, seen_of
 from yielding_coil.core.bench import suspects as faults
+from yielding_coil.core.bench.verdict import NUISANCES
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.reflection import impedance_of
@@ -30,7 +31,7 @@ SETUPS = faults.transformer_setups(3200)
 
 
 def sweep_of(suspect: Hypothesis, setup: Fixture, f: np.ndarray = F) -> Sweep:
-    return Sweep(f, impedance_of(seen_of(suspect, setup, f, np.zeros((1, 1 + len(suspect.spreads))))[0]))
+    return Sweep(f, impedance_of(seen_of(suspect, setup, f, np.zeros((1, NUISANCES + len(suspect.spreads))))[0]))
 
 
 def verdict_of(suspect, suspects=SUSPECTS, setups=SETUPS, **more):
@@ -41,9 +42,11 @@ def verdict_of(suspect, suspects=SUSPECTS, setups=SETUPS, **more):
 def test_each_suspect_as_it_is_meant_is_called_by_its_name(suspect):
     said = verdict_of(suspect)
 
-    assert said.says == "named"
-    assert said.codes == (suspect.code,)
-    assert said.likely[0].misfit < 1
+    # A resistor that is another is a right winding; a small crack lies within the core's own spread.
+    meant = "right" if suspect.code == "resistor_off" else suspect.code
+    assert said.codes[0] == meant
+    assert len(said.codes) == 1 or set(said.codes[1:]) <= {"resistor_off", "right"}
+    assert said.likely[0].chance > 0.9
 
 
 def test_an_antenna_left_connected_is_strange():
@@ -116,7 +119,7 @@ def test_a_link_needs_a_core():
     suspects = faults.coil_suspects(Inductor(2.2e-6), 8, ())
 
     with pytest.raises(OutOfDomainError, match="link_turns is on something without a core"):
-        seen_of(suspects[0], Fixture("link", link_turns=3), F, np.zeros((1, 1)))
+        seen_of(suspects[0], Fixture("link", link_turns=3), F, np.zeros((1, 2)))
 
 
 def test_refusals():

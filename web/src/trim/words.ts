@@ -9,7 +9,7 @@ const number = (f: Finding, name: string) => Number(f.values[name]);
 const text = (f: Finding, name: string) => String(f.values[name] ?? '');
 const mhz = (f: Finding, name: string) => `${megahertz(number(f, name))} MHz`;
 const percent = (f: Finding, name: string) =>
-	`${number(f, name) < 0 ? '−' : '+'}${Math.abs(100 * number(f, name)).toFixed(1)} %`;
+	`${number(f, name) < 0 ? '−' : '+'}${Math.abs(100 * number(f, name)).toFixed(1)}\u00a0%`;
 const kilohertz = (hz: number) => `${Math.round(hz / 1e3)} kHz`;
 
 const acts: Record<Next['act'], string> = {
@@ -83,7 +83,7 @@ const sentences: Record<
 	dips_apart: (f) =>
 		`Readings of the same wire lie ${(100 * number(f, 'share')).toFixed(1)} % apart, ${mhz(f, 'low_hz')} and ${mhz(f, 'high_hz')}: dips repeat to 0.2 %. Did something move? Read again.`,
 	unexplained_move: (f) =>
-		`Read it again. From ${mhz(f, 'before_hz')} to ${mhz(f, 'after_hz')} the dip moved ${percent(f, 'moved')}; what was done allows ${percent(f, 'expected')}, give or take ${(100 * number(f, 'doubt')).toFixed(1)} %. A slip in one of the two readings, or in what is written down between them? Or was something else changed? Until one of them is read again this move teaches nothing.`,
+		`Read it again. From ${mhz(f, 'before_hz')} to ${mhz(f, 'after_hz')} the dip moved ${percent(f, 'moved')}; what was done allows ${percent(f, 'expected')}, give or take ${(100 * number(f, 'doubt')).toFixed(1)}\u00a0%. A slip in one of the two readings, or in what is written down between them? Or was something else changed? Until one of them is read again this move teaches nothing.`,
 	set_aside: (f) =>
 		f.values.alone_hz === null
 			? `Set aside: the move from ${mhz(f, 'before_hz')} to ${mhz(f, 'after_hz')}. What was done allows ${percent(f, 'expected')}, it moved ${percent(f, 'moved')}; it teaches nothing of what a centimetre does.`

@@ -68,7 +68,12 @@
 			.ask({
 				content,
 				key: winding.key,
-				swept: Object.entries(sweeps).map(([setup, s]) => ({ setup, sweep_id: s.id }))
+				swept: Object.entries(sweeps).map(([setup, s]) => ({
+					setup,
+					sweep_id: s.id,
+					// As it is said on the desk: what lies there, not what would fit.
+					resistor_ohm: winding.setups?.find((each) => each.key === setup)?.resistor_ohm ?? null
+				}))
 			})
 			.catch((why: unknown) => {
 				if (!(why instanceof Refused)) throw why;

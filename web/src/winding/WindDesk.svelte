@@ -15,6 +15,7 @@
 	import { latest, type Latest } from '../lib/api/latest.svelte';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import PieceNote from '../drawer/PieceNote.svelte';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -60,6 +61,8 @@
 	let more = $state(false);
 	let other = $state.raw<{ name: string; winding: Winding } | null>(null);
 	let verdict = $state.raw<Verdict | null>(null);
+	/** The resistor that lies on the bench, as it was typed. */
+	let resistor = $state<number | null>(null);
 
 	void Promise.all([answer(api.GET('/api/drawer')), answer(api.GET('/api/pieces'))])
 		.then(([t, pieces]) => {
@@ -87,6 +90,7 @@
 		key = some.find((e) => e.key === piece)?.key ?? some[0]?.key ?? '';
 		reports.clear();
 		other = null;
+		resistor = null;
 		draft = null;
 		more = false;
 		work.open(design);
@@ -96,7 +100,8 @@
 	const element = $derived(content ? windables(content).find((e) => e.key === key) : undefined);
 	// The picture follows what is opened, undone and set elsewhere; an edit brings its own.
 	const reports: Latest<Reported, Winding> = latest(
-		() => (content && element ? { content, key, power_w: build.power_w } : null),
+		(): Reported | null =>
+			content && element ? { content, key, power_w: build.power_w, resistor_ohm: resistor } : null,
 		report,
 		{ keeps: true }
 	);
@@ -106,7 +111,12 @@
 	async function edit(changed: Content): Promise<void> {
 		draft = changed;
 		const mine = ++edits;
-		const question = { content: changed, key, power_w: build.power_w };
+		const question = {
+			content: changed,
+			key,
+			power_w: build.power_w,
+			resistor_ohm: resistor
+		};
 		try {
 			const found = await report(question);
 			// A later edit was made on top of this one: it is the one that counts.
@@ -297,6 +307,17 @@
 									: 'On the bench, the coil alone, in µH'}
 							<Help topic="bench" name="the bench check" />
 						</h2>
+						{#if winding.bench.what === 'swr'}
+							<p class="row">
+								<QuantityField
+									label="The resistor that is on it"
+									kind="resistance"
+									shown={quantity(winding.bench.resistor_ohm, 'Ω')}
+									onsettle={(ohm) => void (resistor = ohm)}
+								/>
+								<span class="told soft">measured, if you can; the band is for ± 5 %</span>
+							</p>
+						{/if}
 						<p class="told soft">
 							If your sweep leaves the shaded band, the winding is wrong, not the wire.
 						</p>

@@ -7,6 +7,8 @@ export interface Reported {
 	/** Which element of it. */
 	key: string;
 	power_w: number;
+	/** The resistor on the bench; what the design carries, or what fits, when null. */
+	resistor_ohm?: number | null;
 }
 
 /** Asks for it; throws `Refused` for what cannot be wound. */

@@ -78,6 +78,9 @@ test('a narrow sweep and hidden mixes are said', () => {
 test.each([
 	['turn_more', { turns: 17 }, 'a turn too many (17)'],
 	['capacitor_wrong', { capacitance_f: 465e-12 }, 'a wrong capacitor, near 465 pF'],
+	['other_turns', { turns: 4 }, 'quite another count of turns (4)'],
+	['value_off', { inductance_h: 2.5e-6 }, 'a coil of another value, 2.50 µH, on the right turns'],
+	['cracked_core', { gap_m: 1.2e-4 }, 'a cracked ring, as if 0.12 mm of air lay in its path'],
 	['other_mix', { mix: '61' }, 'a core of another mix, like 61']
 ] as [FaultCode, Record<string, number | string>, string][])(
 	'%s is named as one says it',

@@ -25,7 +25,13 @@ const names: Record<FaultCode, (values: Values) => string> = {
 	capacitor_missing: () => 'the capacitor missing, or not connected',
 	capacitor_wrong: (values) =>
 		`a wrong capacitor, near ${quantity(number(values.capacitance_f), 'F')}`,
-	shorted_turn: () => 'two turns touching'
+	shorted_turn: () => 'two turns touching',
+	other_turns: (values) => `quite another count of turns (${text(values.turns)})`,
+	cracked_core: (values) =>
+		`a cracked ring, as if ${(1e3 * number(values.gap_m)).toFixed(2)} mm of air lay in its path`,
+	value_off: (values) =>
+		`a coil of another value, ${quantity(number(values.inductance_h), 'H')}, on the right turns`,
+	resistor_off: () => 'another resistor than was typed'
 };
 
 /** A fault in a few words. */
@@ -48,7 +54,13 @@ const remedies: Record<FaultCode, string> = {
 	one_ring: 'See that every turn goes through both rings.',
 	capacitor_missing: 'Look at its joints; measure it alone.',
 	capacitor_wrong: 'Read its marking again; measure it alone.',
-	shorted_turn: 'Look for scraped enamel, and for solder between turns.'
+	shorted_turn: 'Look for scraped enamel, and for solder between turns.',
+	other_turns: 'Count passes through the hole again, and look which recipe it was.',
+	cracked_core:
+		'Look at the ring, edges too, under a lamp; a glued crack stays a gap. Take another ring.',
+	value_off:
+		'Measure the former across the winding and the pitch; squeeze or spread the turns, and sweep it again.',
+	resistor_off: 'Measure the resistor by itself and type what it is.'
 };
 
 /** What to do about it. */

@@ -1,6 +1,7 @@
 """The verdict of the bench: sweeps of a wound thing against what was planned and what goes wrong."""
 
 import math
+from collections.abc import Mapping
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -10,7 +11,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.api.http import RESPONSES, BenchFinding, InTransaction, Numbers, numbers
-from yielding_coil.api.sweep import Antennas
+from yielding_coil.api.sweep import Antennas, antenna_of
 from yielding_coil.core.bench import KEPT_NOISE, BenchSweep, Hypothesis, setup_of, trusted_db, useful
 from yielding_coil.core.bench import bench_verdict as judged
 from yielding_coil.core.finding import FaultCode
@@ -94,10 +95,11 @@ def trusted(session: Session, sweep_id: UUID) -> float:
 def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) -> VerdictOut:
     """Right, or what is wrong with it; nothing is kept."""
     element = wound_of(asked.content, asked.key).to_core()
+    carried = asked.content.to_core(antenna_of(request, asked.content)).carried_ohm(asked.key)
     antennas: Antennas = request.app.state.antennas
     taken = [
         BenchSweep(
-            setup_of(element, told.setup, told.resistor_ohm),
+            setup_of(element, told.setup, told.resistor_ohm or _on(told.setup, carried)),
             useful(antennas.sweep(request, told.sweep_id)),
             trusted(session, told.sweep_id),
             KEPT_NOISE,
@@ -110,7 +112,7 @@ def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) ->
     return VerdictOut(
         says=said.says,
         passed=found.passed,
-        stated=[_stated(w.suspect, w.share) for w in said.likely],
+        stated=[_stated(w.suspect, w.share, w.found) for w in said.likely],
         hidden=[_stated(s, 0.0) for s in said.hidden],
         next_setup=None if said.next_setup is None else said.next_setup.key,
         measured=[_measured(t) for t in taken],
@@ -119,8 +121,13 @@ def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) ->
     )
 
 
-def _stated(suspect: Hypothesis, share: float) -> StatedOut:
-    return StatedOut(code=suspect.code, values=dict(suspect.values), share=share)
+def _on(setup: str, carried_ohm: float | None) -> float | None:
+    """The resistor that a set-up has on it, by what the design carries."""
+    return carried_ohm if carried_ohm is None or setup != "half" else carried_ohm / 2
+
+
+def _stated(suspect: Hypothesis, share: float, found: Mapping[str, float] | None = None) -> StatedOut:
+    return StatedOut(code=suspect.code, values={**(found or {}), **suspect.values}, share=share)
 
 
 def _measured(taken: BenchSweep) -> MeasuredOut:

@@ -139,7 +139,7 @@ class WindingIn(BaseModel):
     power_w: Annotated[NotNegative, Field(le=1e5)] = 100.0
     low_hz: Hertz = 1.8e6
     high_hz: Hertz = 30e6
-    # The resistor in place of the antenna on the bench; the fitting one when null.
+    # The resistor in place of the antenna on the bench; what the design carries, or what fits, when null.
     resistor_ohm: Positive | None = None
 
 

@@ -54,17 +54,18 @@ def winding(request: Request, session: InTransaction, asked: WindingIn) -> Windi
     """Everything about one wound element of a design; nothing is stored."""
     design = asked.content.to_core(antenna_of(request, asked.content))
     element = design.wound(asked.key)
+    resistor_ohm = asked.resistor_ohm or design.carried_ohm(asked.key)
     task = design.winding_task(
         asked.power_w,
         data.MODE_DUTY,
         low_hz=asked.low_hz,
         high_hz=asked.high_hz,
-        resistor_ohm=asked.resistor_ohm,
+        resistor_ohm=resistor_ohm,
         boxes=_boxes(session),
     )
     setups = [
         BenchSetupOut(key=s.key, resistor_ohm=shown_resistor_ohm(s), link_turns=s.link_turns)
-        for s in setups_of(element, asked.resistor_ohm)
+        for s in setups_of(element, resistor_ohm)
     ]
     return WindingOut.of(element.report(task), setups)
 

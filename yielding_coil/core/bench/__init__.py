@@ -31,19 +31,20 @@ from yielding_coil.core.bench.suspects import (
     trap_suspects,
 )
 from yielding_coil.core.bench.verdict import (
+    NUISANCES,
     BenchSweep,
     Fixture,
     Hypothesis,
     Ranked,
     Verdict,
     classify,
-    residual_columns,
     seen_of,
     widened,
 )
 
 __all__ = [
     "KEPT_NOISE",
+    "NUISANCES",
     "BenchReport",
     "BenchSweep",
     "Fixture",
@@ -71,7 +72,6 @@ __all__ = [
     "kept_part",
     "lowest_al_h",
     "named",
-    "residual_columns",
     "ring_suspects",
     "seen_of",
     "setup_of",

@@ -11,9 +11,10 @@ from scipy.optimize import least_squares
 from scipy.stats import chi2
 
 from yielding_coil.core.arrays import Complex, Real, require_positive
-from yielding_coil.core.bench.verdict import STRETCH_DECADES, residual_columns
+from yielding_coil.core.bench.verdict import STRETCH_DECADES
 from yielding_coil.core.constants import MU_0_H_PER_M
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
+from yielding_coil.core.fitting import residual_columns
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Material, Size
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep

@@ -6,16 +6,16 @@ from dataclasses import dataclass, field, replace
 from typing import Literal, NamedTuple
 
 import numpy as np
-from numpy.polynomial.chebyshev import chebvander
 from scipy.linalg import block_diag, cho_factor, cho_solve, solve_triangular
 
 from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.finding import FaultCode
+from yielding_coil.core.fitting import FURTHEST_PULL, Fit, both_parts, fit, residual_columns, residual_of
 from yielding_coil.core.line import Line
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.ring import Ring, RingCoil
+from yielding_coil.core.ring import Core, RingCoil
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.tolerance import Spread, sampled
@@ -27,23 +27,25 @@ FEWEST_POINTS = 11
 # What a calibration leaves, and the noise of a pass, root mean square of |δΓ|: unless the sweep says better.
 RESIDUAL_DB = 50.0
 NOISE = 1e-3
-# How smoothly over the sweep the residual errors wander: terms of a Chebyshev series each.
-RESIDUAL_TERMS = 4
-# Permeability strays from its table in shape too: so much, one standard deviation, in each stretch of a decade.
-SHAPE, STRETCH_DECADES = 0.03, 0.5
-# Steps of the fit, its difference of a deviate, and what gains no more.
-STEPS, STEP, STILL = 18, 1e-4, 0.02
-# Weighted squares by which a suspect is out of the question.
-HOPELESS = 300.0
+# Permeability strays from its table in shape too: so much, one standard deviation, in each stretch of a decade;
+# and where the table ends, so much more.
+SHAPE, STRETCH_DECADES, BEYOND = 0.03, 0.5, 0.4
 # So much of the weight is stated: one suspect that has it is named, else the likeliest that have it together.
 NAMED = 0.95
-# Weighted squares a number in a fit that is none: nothing that was thought of looks like this sweep.
-STRANGE = 4.0
 OPEN_OHM, SHORT_OHM = 1e9, 1e-3
 # Across a few turns of one's own (from memory).
 LINK_F = 1e-12
-# From this misfit on the suspects given up early get their full fit.
-DOUBTFUL = 1.5
+# Wire between the plane and what lies on the bench, nanohenries up to thirty: a half-normal (common practice).
+LEAD_H = 15e-9
+# Resistors, two standard deviations: of the trade's five per cent.
+RESISTOR_TOLERANCE = 0.05
+# Deviates before those of the part: the resistor's, and the lead's.
+NUISANCES = 2
+# Weighted squares above the best by which a suspect is out of the question.
+HOPELESS = 1000.0
+# A fault and a value that far off at once are two, and more than is told from one sweep.
+FURTHEST_OF_FAULT = 4.0
+STEP = 1e-4
 
 
 @dataclass(frozen=True, slots=True)
@@ -60,7 +62,7 @@ class Fixture:
 
     key: str
     load_ohm: float = math.inf
-    tolerance: float = 0.01
+    tolerance: float = RESISTOR_TOLERANCE
     link_turns: int | None = None
     common: bool = False
 
@@ -76,6 +78,7 @@ class Hypothesis:
         values: what tells it from others of its code.
         weight: how often it happens, against the others.
         load_factor: of the resistor as it then counts; infinite where nothing of it is seen.
+        load_doubt: two standard deviations of the resistor; as the set-up has it when None.
         shaped: whether a core's curve, known by its table only, plays a part.
     """
 
@@ -86,14 +89,21 @@ class Hypothesis:
     weight: float = 1.0
     load_factor: float = 1.0
     shaped: bool = True
+    load_doubt: float | None = None
 
 
 class Ranked(NamedTuple):
-    """A suspect after the fit: its share of the weight, and weighted squares a number (one when it is true)."""
+    """A suspect after the fit: its share of the weight, how often a true one fits so badly, and its furthest value.
+
+    `pull` is how far one of its values lies from what it was planned to be, in standard deviations; `found` holds
+    its values as they came out, by field.
+    """
 
     suspect: Hypothesis
     share: float
-    misfit: float
+    chance: float
+    pull: float
+    found: Mapping[str, float]
 
 
 class Verdict(NamedTuple):
@@ -132,11 +142,12 @@ def _place(part: object) -> Literal["series", "through"]:
     return "through" if isinstance(part, Transformer | Line) else "series"
 
 
-def _core_of(part: object) -> Ring:
+def _core_of(part: object) -> Core:
     ring = getattr(part, "ring", None)
-    if not isinstance(ring, Ring):
+    if ring is None:
         raise OutOfDomainError("link_turns", "on something without a core", "turns on a ring")
-    return ring
+    core: Core = ring
+    return core
 
 
 def _magnetising(part: object) -> float:
@@ -151,13 +162,13 @@ def seen_of(suspect: Hypothesis, setup: Fixture, frequency_hz: Real, deviates: R
 
     Args:
         frequency_hz: shape (n,).
-        deviates: standard normal, shape (builds, k): the resistor's first, then one a spread.
+        deviates: standard normal, shape (builds, k): the resistor's, the lead's, then one a spread.
 
     Returns:
         Shape (builds, n).
     """
     part, spreads = suspect.part, suspect.spreads
-    columns = [deviates[:, k : k + 1].astype(complex) for k in range(1, deviates.shape[1])]
+    columns = [deviates[:, k : k + 1].astype(complex) for k in range(NUISANCES, deviates.shape[1])]
     if setup.link_turns is not None or setup.common:
         turns = _magnetising(part) if setup.link_turns is None else setup.link_turns
         part = RingCoil(_core_of(part), turns, LINK_F)
@@ -169,45 +180,17 @@ def seen_of(suspect: Hypothesis, setup: Fixture, frequency_hz: Real, deviates: R
         ohm = OPEN_OHM
         if math.isfinite(setup.load_ohm) and math.isfinite(suspect.load_factor):
             resistor = max(setup.load_ohm, SHORT_OHM) * suspect.load_factor
-            ohm = np.asarray(resistor * (1 + deviates[:, :1] * (setup.tolerance / 2)), dtype=complex)
+            doubt = setup.tolerance if suspect.load_doubt is None else suspect.load_doubt
+            ohm = np.asarray(resistor * np.maximum(1 + deviates[:, :1] * (doubt / 2), 0.1), dtype=complex)
     system = System(_Load(ohm), [Element("part", place, part)])
-    z = sampled(system, spreads, columns).impedance(frequency_hz)
+    lead = 2j * math.pi * LEAD_H * np.abs(deviates[:, 1:2]) * frequency_hz
+    z = sampled(system, spreads, columns).impedance(frequency_hz) + lead
     return np.asarray(np.broadcast_to(reflection_of(z), (deviates.shape[0], frequency_hz.size)), dtype=complex)
 
 
 def _over(lower: Real, values: Real) -> Real:
     """Values along the last axis over a covariance whose lower Cholesky factor is given."""
     return np.asarray(solve_triangular(lower, values.T, lower=True)).T
-
-
-def _both(values: Complex) -> Real:
-    """Real and imaginary parts one after the other, along the last axis."""
-    return np.concatenate([values.real, values.imag], axis=-1)
-
-
-def _smooth(frequency_hz: Real, terms: int) -> Real:
-    """Smooth functions of log f over a sweep, each of mean square about one; shape (terms, n)."""
-    log = np.log(frequency_hz)
-    span = log[-1] - log[0]
-    place = 2 * (log - log[0]) / span - 1 if span > 0 else np.zeros(log.shape)
-    return np.asarray(math.sqrt(1 / terms) * chebvander(place, terms - 1).T)
-
-
-def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Real:
-    """What calibration leaves, one standard deviation a column: errors of directivity, tracking and match.
-
-    Args:
-        residual: root mean square of each of the three.
-
-    Returns:
-        Shape (2n, 6·terms); rows are the real parts of δΓ, then the imaginary ones.
-
-    Source:
-        δΓ = d + t·Γ + m·Γ², the three-term model to first order (Pozar, 4th ed., §4.5, and model notes there).
-    """
-    smooth = _smooth(frequency_hz, RESIDUAL_TERMS) * (residual / math.sqrt(2))
-    found = [turn * power * s for power in (1, gamma, gamma**2) for turn in (1, 1j) for s in smooth]
-    return np.stack([_both(np.asarray(c, dtype=complex)) for c in found], axis=1)
 
 
 @dataclass(frozen=True, slots=True)
@@ -247,17 +230,9 @@ class _Read(NamedTuple):
     lower: Real
 
 
-class _Fit(NamedTuple):
-    """Log of the evidence, weighted squares, and the same a number."""
-
-    evidence: float
-    cost: float
-    misfit: float
-
-
-def _residual(taken: BenchSweep) -> float:
-    """Of each of the three error terms, root mean square."""
-    return float(10 ** (-taken.residual_db / 20) / math.sqrt(3))
+def _still(suspect: Hypothesis) -> Real:
+    """It as it is meant, shape (1, k)."""
+    return np.zeros((1, NUISANCES + len(suspect.spreads)))
 
 
 def _shape_columns(suspect: Hypothesis, setup: Fixture, f: Real, start: Real) -> Real:
@@ -269,67 +244,75 @@ def _shape_columns(suspect: Hypothesis, setup: Fixture, f: Real, start: Real) ->
         return np.zeros((2 * f.size, 0))
     spread = suspect.spreads[factor[0]]
     step = np.array(start)
-    step[0, 1 + factor[0]] += 1.0
+    step[0, NUISANCES + factor[0]] += 1.0
     slope = (seen_of(suspect, setup, f, step) - seen_of(suspect, setup, f, start))[0] / max(
         spread.relative / 2, 1e-9
     )
     log = np.log10(f)
     centres = np.arange(log[0], log[-1] + STRETCH_DECADES, STRETCH_DECADES)
     bumps = np.exp(-0.5 * ((log - centres[:, np.newaxis]) / (STRETCH_DECADES / 2)) ** 2)
-    return np.stack([_both(turn * SHAPE * slope * b) for b in bumps for turn in (1, 1j)], axis=1)
+    wide = SHAPE + BEYOND * _beyond(suspect.part, f)
+    return np.stack([both_parts(turn * wide * slope * b) for b in bumps for turn in (1, 1j)], axis=1)
 
 
-def _fit(suspect: Hypothesis, taken: Sequence[BenchSweep], bar: float = math.inf) -> _Fit:
-    """Damped Gauss-Newton on the deviates with their normal prior, then Laplace's approximation of the evidence.
+def _beyond(part: object, f: Real) -> Real:
+    """Octaves beyond the end of a core's data, at most two; shape (n,)."""
+    material = getattr(getattr(part, "ring", None), "material", None)
+    highest = None if material is None else material.highest_hz
+    return np.zeros(f.shape) if highest is None else np.clip(np.log2(f / highest), 0.0, 2.0)
 
-    Source:
-        MacKay, Information Theory, Inference, and Learning Algorithms, 2003, ch. 27 and 28.
-    """
-    k = 1 + len(suspect.spreads)
-    start = np.zeros((1, k))
+
+def _fit(suspect: Hypothesis, taken: Sequence[BenchSweep], bar: float = math.inf) -> Fit:
+    """A suspect brought to rest on the sweeps, with what they and its core's table leave open."""
+    start = _still(suspect)
     reads: list[_Read] = []
+    volume = 0.0
     for t in taken:
         f, gamma = t.thinned()
-        left_by = residual_columns(f, gamma, _residual(t))
+        left_by = residual_columns(f, gamma, residual_of(t.residual_db))
         columns = np.concatenate([left_by, _shape_columns(suspect, t.setup, f, start)], axis=1)
         lower = np.linalg.cholesky(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
+        volume += 2 * float(np.log(np.diag(lower)).sum())
         reads.append(_Read(t.setup, f, gamma, lower))
 
-    def around(deviates: Real) -> tuple[Real, Real, float]:
-        """Weighted residuals, their slope a deviate, and the sum of squares with the prior's."""
-        builds = np.concatenate([deviates, deviates + STEP * np.eye(k)])
-        found = np.concatenate(
-            [_over(r.lower, _both(r.gamma - seen_of(suspect, r.setup, r.frequency_hz, builds))) for r in reads],
+    def left(deviates: Real) -> Real:
+        return np.concatenate(
+            [
+                _over(r.lower, both_parts(r.gamma - seen_of(suspect, r.setup, r.frequency_hz, deviates)))
+                for r in reads
+            ],
             axis=-1,
         )
-        slope = (found[1:] - found[0]) / STEP
-        return found[0], slope, float(found[0] @ found[0] + (deviates**2).sum())
 
-    now, (left, slope, cost), damp = start, around(start), 1e-2
-    for step_number in range(STEPS):
-        curve = slope @ slope.T + np.eye(k)
-        pull = slope @ left + now[0]
-        there = now + np.clip(-np.linalg.solve(curve + damp * np.diag(np.diag(curve)), pull), -3, 3)
-        after, slope_there, reached = around(there)
-        gained = cost - reached
-        if gained > 0:
-            now, left, slope, cost, damp = there, after, slope_there, reached, damp / 8
-        else:
-            damp *= 10
-        if 0 <= gained < STILL or damp > 1e6:
-            break
-        # So far off that it is never the likeliest: its exact weight is nobody's concern.
-        if step_number >= 4 and cost - gained * STEPS > bar:
-            break
-    curve = slope @ slope.T + np.eye(k)
-    volume = float(np.linalg.slogdet(curve)[1]) + sum(2 * float(np.log(np.diag(r.lower)).sum()) for r in reads)
-    return _Fit(-0.5 * (cost + volume), cost, cost / left.size)
+    # The lead is a half-normal: away from its kink.
+    first = start[0].copy()
+    first[1] = 0.3
+    return fit(left, [first], log_volume=volume, bar=bar)
+
+
+def _ranked(suspect: Hypothesis, share: float, found: Fit) -> Ranked:
+    """A suspect with what came out of its values."""
+    values = {}
+    for spread, deviate in zip(suspect.spreads, found.deviates[NUISANCES:], strict=True):
+        meant = getattr(suspect.part, spread.field, None)
+        if isinstance(meant, float | int):
+            values[spread.field] = meant * (1 + deviate * spread.relative / 2) + deviate * spread.absolute / 2
+    # What is planned holds in all its values; of a fault those count that are known by more than their range.
+    own = [
+        NUISANCES + k
+        for k, s in enumerate(suspect.spreads)
+        if suspect.code == RIGHT or s.field not in ("leakage_h", "winding_capacitance_f", "self_capacitance_f", "q")
+    ]
+    return Ranked(suspect, share, found.chance, found.pull([0, *own]), values)
 
 
 def classify(
     taken: Sequence[BenchSweep], suspects: Sequence[Hypothesis], setups: Sequence[Fixture] = ()
 ) -> Verdict:
     """Weigh suspects against bench sweeps of one thing.
+
+    Nothing is called anything before it fits: where the likeliest leaves more than chance would, or holds only with
+    a value beyond three standard deviations, the sweep is strange.
 
     Args:
         taken: at least one sweep.
@@ -341,14 +324,16 @@ def classify(
     """
     if not taken or not suspects:
         raise OutOfDomainError("taken", "none", "at least one sweep, and one suspect")
-    fits: list[_Fit] = []
+    fits: list[Fit] = []
     bar = math.inf
     for suspect in suspects:
         fits.append(_fit(suspect, taken, bar))
         bar = min(bar, fits[-1].cost + HOPELESS)
-    if min(f.misfit for f in fits) > DOUBTFUL:
-        fits = [_fit(suspect, taken) for suspect in suspects]
+    # What fits like nothing expected has no say; where nothing fits, all have, and the sweep is strange.
+    able = np.array([not f.strange for f in fits])
     logs = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
+    if able.any():
+        logs = np.where(able, logs, -np.inf)
     shares = np.exp(logs - logs.max())
     shares /= shares.sum()
     by_code: dict[FaultCode, float] = {}
@@ -361,26 +346,33 @@ def classify(
     stated = order[:1]
     while sum(by_code[c] for c in stated) < NAMED and len(stated) < len(order):
         stated.append(order[len(stated)])
+    first = _ranked(suspects[best[order[0]]], by_code[order[0]], fits[best[order[0]]])
+    furthest = FURTHEST_PULL if first.suspect.code == RIGHT else FURTHEST_OF_FAULT
+    if not able.any() or (first.pull > furthest and first.suspect.code not in GRADUAL):
+        return Verdict("strange", (first,), {c: by_code[c] for c in order}, (), None)
     # Where right is out of the question, only what is stated may still be too near to it.
     near = suspects if RIGHT in stated else [suspects[best[c]] for c in stated]
     hidden = _hidden(taken, suspects, near)
-    if hidden and RIGHT not in stated:
+    if hidden and RIGHT not in stated and able[best[RIGHT]] and by_code[RIGHT] > NEGLIGIBLE:
         stated.append(RIGHT)
         hidden = _hidden(taken, suspects, suspects)
-    likely = tuple(Ranked(suspects[best[c]], by_code[c], fits[best[c]].misfit) for c in stated)
+    if stated[0] == RIGHT and {*stated[1:]} <= {h.code for h in hidden}:
+        # What such sweeps never tell from what is planned is no second opinion.
+        stated = stated[:1]
+    likely = tuple(_ranked(suspects[best[c]], by_code[c], fits[best[c]]) for c in stated)
     shown = {c: by_code[c] for c in order}
-    if min(f.misfit for f in fits) > STRANGE:
-        return Verdict("strange", likely[:1], shown, (), None)
     if len(stated) == 1 and (stated[0] != RIGHT or not hidden):
         return Verdict("named", likely, shown, (), None)
-    rival = suspects[best[stated[1]]] if len(stated) > 1 else hidden[0]
+    rival = suspects[best[stated[1]]] if len(stated) > 1 else hidden[0] if hidden else suspects[best[order[1]]]
     telling = _telling(suspects[best[stated[0]]], rival, taken, setups)
     return Verdict("named" if len(stated) == 1 else "apart", likely, shown, hidden, telling)
 
 
 RIGHT: FaultCode = "right"
 # Faults of any size, down to none: whether they hide is no question.
-GRADUAL: tuple[FaultCode, ...] = ("capacitor_wrong",)
+GRADUAL: tuple[FaultCode, ...] = ("capacitor_wrong", "value_off", "resistor_off", "cracked_core")
+# Less of the weight than this is none.
+NEGLIGIBLE = 1e-4
 # Squares of the weighted distance from which on two are told apart: about three standard deviations.
 TELLS = 9.0
 
@@ -405,24 +397,24 @@ class _Around(NamedTuple):
 
     @classmethod
     def of(cls, suspect: Hypothesis, taken: Sequence[BenchSweep]) -> "_Around":
-        k = 1 + len(suspect.spreads)
-        builds = np.concatenate([np.zeros((1, k)), STEP * np.eye(k)])
+        still = _still(suspect)
+        builds = np.concatenate([still, still + STEP * np.eye(still.size)])
         seen, slopes, blocks = [], [], []
         for t in taken:
             f, _ = t.thinned()
             gamma = seen_of(suspect, t.setup, f, builds)
-            seen.append(_both(gamma[0]))
-            slopes.append(_both(gamma[1:] - gamma[0]) / STEP)
-            left_by = residual_columns(f, gamma[0], _residual(t))
-            columns = np.concatenate([left_by, _shape_columns(suspect, t.setup, f, np.zeros((1, k)))], axis=1)
+            seen.append(both_parts(gamma[0]))
+            slopes.append(both_parts(gamma[1:] - gamma[0]) / STEP)
+            left_by = residual_columns(f, gamma[0], residual_of(t.residual_db))
+            columns = np.concatenate([left_by, _shape_columns(suspect, t.setup, f, still)], axis=1)
             blocks.append(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
         slope = np.concatenate(slopes, axis=1)
         return cls(np.concatenate(seen), cho_factor(block_diag(*blocks) + slope.T @ slope))
 
     def distance(self, other: Hypothesis, taken: Sequence[BenchSweep]) -> float:
         """Squares of the distance to another suspect as it is meant."""
-        still = np.zeros((1, 1 + len(other.spreads)))
-        there = [_both(seen_of(other, t.setup, t.thinned()[0], still)[0]) for t in taken]
+        still = _still(other)
+        there = [both_parts(seen_of(other, t.setup, t.thinned()[0], still)[0]) for t in taken]
         apart = self.seen - np.concatenate(there)
         return float(apart @ cho_solve(self.factor, apart))
 

@@ -24,6 +24,8 @@ TRIM_ALLOWANCE_M = 0.006
 # Steps of a ruler of coax, and how many marks it holds at the most.
 COAX_STEPS_M, MOST_MARKS, WIDEST_STEP_M = (0.001, 0.005, 0.01, 0.02, 0.05, 0.1), 14, 0.2
 LEAST_COAX_F = 0.3e-12
+# A load with less X than this share of its R is a resistor.
+REACTIVE = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -290,6 +292,18 @@ class Design:
         if found is None:
             raise nothing_wound(key, [e.key for e in some])
         return found
+
+    def carried_ohm(self, key: str) -> float | None:
+        """The resistor that a wound thing carries in this design, nothing between: the one for its bench.
+
+        Returns:
+            None where it hangs on a wire, on anything else, or below another element.
+        """
+        load = self.antenna
+        if not self.elements or self.elements[0].key != key or not isinstance(load, FixedLoad):
+            return None
+        ohm = complex(np.asarray(load.load_ohm).reshape(-1)[0])
+        return ohm.real if ohm.real > 0 and abs(ohm.imag) < REACTIVE * ohm.real else None
 
     def winding_task(
         self,

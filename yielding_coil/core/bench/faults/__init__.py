@@ -7,11 +7,15 @@ from collections.abc import Callable
 
 from yielding_coil.core.bench.faults.bucking import bucking
 from yielding_coil.core.bench.faults.capacitor import capacitor
+from yielding_coil.core.bench.faults.cracked_core import cracked_core
 from yielding_coil.core.bench.faults.other_core import other_core
+from yielding_coil.core.bench.faults.other_turns import other_turns
+from yielding_coil.core.bench.faults.resistor_off import resistor_off
 from yielding_coil.core.bench.faults.reversed_wire import reversed_wire
 from yielding_coil.core.bench.faults.shorted_turn import shorted_turn
 from yielding_coil.core.bench.faults.tap import tap
 from yielding_coil.core.bench.faults.turn_count import turn_count
+from yielding_coil.core.bench.faults.value_off import value_off
 from yielding_coil.core.bench.planned import Planned
 from yielding_coil.core.bench.verdict import Hypothesis
 
@@ -23,4 +27,8 @@ FAULTS: tuple[Callable[[Planned], list[Hypothesis]], ...] = (
     other_core,
     shorted_turn,
     capacitor,
+    other_turns,
+    cracked_core,
+    value_off,
+    resistor_off,
 )

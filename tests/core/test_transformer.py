@@ -232,15 +232,18 @@ def test_all_cores_judged_at_once_are_judged_as_each_alone():
             ring=judged.ring,
             primary_turns=m,
             secondary_turns=n,
-            leakage_h=0.1e-6 * m,
+            leakage_h=0.1e-6 * m**2,
             input_capacitance_f=judged.input_capacitance_f,
             primary=Conductor(metre * m, 1e-3),
             secondary=Conductor(metre * n, 1e-3),
         )
-        flow = alone.flow(f, np.full(f.shape, 2450.0)).at_power(30.0)
-        assert judged.worst_loss_db == pytest.approx(float(alone.loss_db(f, np.full(f.shape, 2450.0)).max()))
-        assert judged.worst_swr == pytest.approx(float(swr_of_impedance(flow.near_ohm).max()))
-        hottest = float((flow.core_w + flow.copper_w).max())
+        # The worst over the core's own spread, 20 % either way, at full power by the mode's share.
+        load = np.full(f.shape, 2450.0)
+        builds = [replace(alone, permeability_factor=factor) for factor in (0.8, 1.0, 1.2)]
+        flows = [build.flow(f, load).at_power(30.0) for build in builds]
+        assert judged.worst_loss_db == pytest.approx(max(float(b.loss_db(f, load).max()) for b in builds))
+        assert judged.worst_swr == pytest.approx(max(float(swr_of_impedance(w.near_ohm).max()) for w in flows))
+        hottest = max(float((w.core_w + w.copper_w).max()) for w in flows)
         assert judged.rise_c == pytest.approx(warming_c(hottest, judged.ring.surface_m2))
         assert judged.input_capacitance_f in TRIED_F
     good = [j.fits and j.reach <= 1 and j.rise_c <= 40 for j in found]

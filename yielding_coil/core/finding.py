@@ -99,7 +99,7 @@ AcquisitionCode = Literal[
     "dip_elsewhere",
 ]
 # The standards of a calibration.
-CalibrationCode = Literal["left_on", "swapped", "load_high"]
+CalibrationCode = Literal["left_on", "swapped", "load_high", "too_narrow"]
 
 # What is dealt with before anything else: it spoils a sweep, or comes before any cut.
 GRAVE: frozenset[str] = frozenset(

@@ -73,6 +73,8 @@ class Inductor:
 
     def __post_init__(self) -> None:
         require_positive("inductance_h", self.inductance_h)
+        if np.any(np.asarray(self.q) <= 0):
+            raise OutOfDomainError("q", float(np.min(self.q)), "above zero")
         require_not_negative("self_capacitance_f", self.self_capacitance_f)
 
     def impedance_ohm(self, frequency_hz: Reals) -> Complex:

@@ -194,7 +194,7 @@ class Ring:
     permeability_factor: Reals = 1.0
 
     def __post_init__(self) -> None:
-        if not 1 <= self.stack <= 12:
+        if self.stack != int(self.stack) or not 1 <= self.stack <= 12:
             raise OutOfDomainError("stack", self.stack, "1 to 12 rings")
         if self.al_h is not None:
             require_positive("al_h", self.al_h)

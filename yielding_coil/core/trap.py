@@ -18,7 +18,7 @@ from yielding_coil.core.solenoid import Solenoid
 # Mica stands far above the coil in Q (1,000 to 3,000, from memory).
 CAPACITOR_Q = 1500.0
 # A braid loses so many times what a solid tube would (from memory: coax traps show a Q of 100 to 200).
-BRAID = 4.0
+BRAID = 2.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -310,7 +310,7 @@ def leg_for(trap: Trap, high_hz: float, low_hz: float, radius_m: float, legs: in
 
 def _zero(of: Callable[[Reals], Real], near: float) -> float:
     """The length nearest to one at which a reactance passes zero upwards."""
-    lengths = near * np.geomspace(0.02, 1.6, 240)
+    lengths = near * np.geomspace(0.02, 5.0, 480)
     values = of(lengths)
     rising = np.flatnonzero((values[:-1] < 0) & (values[1:] >= 0) & (np.abs(np.diff(values)) < 5e3))
     if rising.size == 0:

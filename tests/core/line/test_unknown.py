@@ -36,13 +36,13 @@ def residual_of(rng, f=F):
 )
 def test_two_clean_sweeps_give_the_line_back(cable, length_m):
     """The line's own model, fitted: every value comes back to a tenth of a percent, 0.003 dB."""
-    found = characterise(*two_sweeps(cable, length_m), length_m)
+    found = characterise(*two_sweeps(cable, length_m), length_m, residual_db=70.0)
     assert found.impedance_ohm.value == pytest.approx(cable.impedance_ohm, rel=1e-3)
-    assert found.electrical_m.value == pytest.approx(length_m / cable.velocity_factor, rel=1e-4)
-    assert found.matched_loss_db(F) == pytest.approx(Line(cable, length_m).matched_loss_db(F), abs=3e-3)
+    assert found.electrical_m.value == pytest.approx(length_m / cable.velocity_factor, rel=4e-4)
+    assert found.matched_loss_db(F) == pytest.approx(Line(cable, length_m).matched_loss_db(F), abs=5e-3)
     back = found.cable("mine")
-    assert back.velocity_factor == pytest.approx(cable.velocity_factor, rel=1e-4)
-    assert found.length_at(cable.velocity_factor) == pytest.approx(length_m, rel=1e-4)
+    assert back.velocity_factor == pytest.approx(cable.velocity_factor, rel=4e-4)
+    assert found.length_at(cable.velocity_factor) == pytest.approx(length_m, rel=4e-4)
 
 
 @pytest.mark.deep
@@ -104,6 +104,24 @@ def test_the_distance_to_a_break_within_half_the_resolution(length_m, kind):
     assert found.range_m == pytest.approx(502.7, rel=1e-3)
     assert abs(found.distance_m - length_m) < found.resolution_m / 2
     assert found.kind == kind
+
+
+@pytest.mark.parametrize(("ohm", "vf"), [(450.0, 0.91), (600.0, 0.97)])
+@pytest.mark.parametrize("kind", ["open", "short"])
+def test_the_end_of_an_open_line_is_found_behind_its_near_end(ohm, vf, kind):
+    """20 m: against 50 Ω the near end is the strongest reflection."""
+    line = Line(Cable("open line", ohm, vf, 0.05, 0.0005), 20.0)
+    load = np.full(F.size, 1e9 if kind == "open" else 1e-3, dtype=complex)
+    found = far_end(Sweep(F, line.input_impedance(F, load)), vf, ohm)
+
+    assert found.distance_m == pytest.approx(20.0, rel=0.01)
+    assert found.kind == kind
+
+
+@pytest.mark.parametrize(("load", "kind"), [(200.0, "higher"), (15.0, "lower")])
+def test_a_load_is_no_open_end(load, kind):
+    sweep = Sweep(F, Line(CABLE, 17.6).input_impedance(F, np.full(F.size, load, dtype=complex)))
+    assert far_end(sweep, 0.83).kind == kind
 
 
 def test_a_matched_end_and_bad_input():

@@ -43,8 +43,9 @@ def test_what_is_judged_is_what_the_report_then_shows():
     )
     heat = report_of(taken).heat
 
-    assert max(h.loss_db for h in heat) == pytest.approx(first.worst_loss_db, rel=0.05)
-    assert max(h.swr for h in heat) == pytest.approx(first.worst_swr, rel=0.02)
+    # What is ranked by is the worst over the core's spread: the table's own core does better, but not by much.
+    assert 0.6 * first.worst_loss_db < max(h.loss_db for h in heat) < first.worst_loss_db
+    assert 0.7 * first.worst_swr < max(h.swr for h in heat) < first.worst_swr
 
 
 def test_it_is_judged_at_the_power_that_comes_up_the_coax():
@@ -54,8 +55,8 @@ def test_it_is_judged_at_the_power_that_comes_up_the_coax():
     assert behind.rise_c < 0.9 * bare.rise_c
     for content, judged in zip(contents, (bare, behind), strict=True):
         rises = [r.rise_c for h in report_of(content).heat for r in h.rises if r.mode == "speech"]
-        # Its capacitor across the input is another one, which moves the match a little.
-        assert judged.rise_c == pytest.approx(max(rises), rel=0.12)
+        # Judged at the worst of the core's spread.
+        assert max(rises) < judged.rise_c < 1.35 * max(rises)
 
 
 def test_a_mode_that_heats_longer_rules_out_more():
@@ -68,7 +69,28 @@ def test_rings_without_loss_data_are_not_judged():
     silent = [Ring(m, data.ring_size("T68")) for m in data.ring_materials().values() if not m.loss_known]
 
     assert silent
-    assert chosen(rings=silent) == ((), 0)
+    assert chosen(rings=silent) == ((), 0, ())
+
+
+def test_a_mix_is_not_ranked_past_its_data_but_told_apart():
+    """The curves of 75 and 77 are the material's up to 2.6 and 6.8 MHz: for 80 to 10 m nobody can rank them."""
+    rings = [Ring(data.ring_material(mix), data.ring_size("FT240")) for mix in ("43", "75", "77")]
+    found = chosen(rings=rings)
+
+    assert {row.ring.material.mix for row in found.rows} == {"43"}
+    assert {ring.material.mix for ring in found.unknown} == {"75", "77"}
+
+
+def test_a_winding_that_is_no_longer_short_beside_a_wave_is_told():
+    rows = chosen().rows
+    assert all(row.waves > 0 for row in rows)
+    assert all(not row.good for row in rows if row.long)
+    # 2.82 m of wire (4 in 28 on two stacked 2.4 inch rings) is a quarter of a wave on 10 m.
+    two = [r for r in rows if r.ring.size.name == "FT240" and r.ring.stack == 2]
+    assert all(
+        row.waves == pytest.approx(row.ring.wire_length_m(1, 1.08e-3) * row.secondary_turns / 10.08, rel=0.3)
+        for row in two
+    )
 
 
 def test_parts_above_the_unun_belong_to_what_it_carries():

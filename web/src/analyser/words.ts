@@ -35,6 +35,8 @@ const sentences: Record<Code, (finding: Finding) => string> = {
 		`The ${text(f, 'first')} and the ${text(f, 'second')} gave the same curve: one of them was still on for the other. Sweep the wrong one again.`,
 	swapped: (f) =>
 		`The ${text(f, 'first')} and the ${text(f, 'second')} look exchanged. Sweep both again, each with its own standard.`,
+	too_narrow: (f) =>
+		`Over so narrow a range the ${text(f, 'first')} and the ${text(f, 'second')} cannot be told from each other: look which is screwed on, or calibrate from lower down. Exchanged, they turn every reading round.`,
 	load_high: () =>
 		'What was swept as the load sends most of it back: it is no load. Screw the load on and sweep it again.'
 };

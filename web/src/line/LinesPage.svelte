@@ -24,12 +24,15 @@
 	const sweeps = $state<Record<Slot, Sweep | null>>({ open: null, short: null });
 	let lengthM = $state<number | null>(null);
 	let velocity = $state(0.66);
+	/** Of the line, by its class, until both its sweeps tell. */
+	let ohm = $state(50);
 	interface Question {
 		/** Sweeps with the far end open and shorted. */
 		open: string | null;
 		short: string | null;
 		length_m: number | null;
 		velocity_factor: number;
+		lineOhm: number;
 	}
 	let name = $state('');
 	let saved = $state<string | null>(null);
@@ -37,11 +40,16 @@
 
 	/** Whatever can be said with what is there; an answer about other sweeps or another length is dropped. */
 	const findings = new Latest(
-		async ({ open, short, length_m, velocity_factor }: Question) => {
-			const endOf = (sweep_id: string, vf: number) =>
-				answer(api.POST('/api/lines/ends', { body: { sweep_id, velocity_factor: vf } }));
+		async ({ open, short, length_m, velocity_factor, lineOhm }: Question) => {
+			const endOf = (sweep_id: string, vf: number, impedance_ohm: number) =>
+				answer(
+					api.POST('/api/lines/ends', { body: { sweep_id, velocity_factor: vf, impedance_ohm } })
+				);
 			if (open === null || short === null) {
-				return { line: null, end: await endOf((open ?? short) as string, velocity_factor) };
+				return {
+					line: null,
+					end: await endOf((open ?? short) as string, velocity_factor, lineOhm)
+				};
 			}
 			const line = await answer(
 				api.POST('/api/lines', {
@@ -53,7 +61,11 @@
 					}
 				})
 			);
-			const end = await endOf(open, Math.min(1, line.velocity_factor ?? velocity_factor));
+			const end = await endOf(
+				open,
+				Math.min(1, line.velocity_factor ?? velocity_factor),
+				line.impedance_ohm.value
+			);
 			return { line, end };
 		},
 		{
@@ -119,7 +131,8 @@
 			open: open?.id ?? null,
 			short: short?.id ?? null,
 			length_m: lengthM,
-			velocity_factor: velocity
+			velocity_factor: velocity,
+			lineOhm: ohm
 		};
 		await bench.attempt(() => findings.ask(question));
 	}
@@ -148,6 +161,8 @@
 	const endWords: Record<string, string> = {
 		open: 'an open end: what was left open, or a break',
 		short: 'a short: what was shorted, or water or a nail',
+		higher: 'something of more impedance than the line: an antenna, a resistor, a poor joint',
+		lower: 'something of less impedance than the line',
 		unclear: 'something that is neither an open nor a short',
 		none: 'next to nothing: the far end is closed by its own impedance, or lost on the way'
 	};
@@ -201,6 +216,15 @@
 						width={6}
 						onsettle={async (v) => {
 							velocity = v;
+							await work();
+						}}
+					/>
+					<QuantityField
+						label="its class"
+						kind="resistance"
+						shown="{figures(ohm)} Ω"
+						onsettle={async (value) => {
+							ohm = value;
 							await work();
 						}}
 					/>
@@ -329,7 +353,9 @@
 						/>{/if}
 					<text x="292" y="18" text-anchor="middle">{distance(end.distance_m, units.length)}</text>
 					<text x="20" y="51">analyser</text>
-					<text x="560" y="51" text-anchor="middle">{end.kind === 'unclear' ? '?' : end.kind}</text>
+					<text x="560" y="51" text-anchor="middle"
+						>{['open', 'short'].includes(end.kind) ? end.kind : '?'}</text
+					>
 				</svg>
 			{/if}
 		</section>

@@ -8,9 +8,8 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.api.bench.verdicts import trusted
 from yielding_coil.api.http import RESPONSES, InTransaction
-from yielding_coil.api.sweep import Antennas
+from yielding_coil.api.sweep import Antennas, trusted
 from yielding_coil.core.bench import (
     KEPT_NOISE,
     KeptCapacitor,

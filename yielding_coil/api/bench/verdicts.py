@@ -7,20 +7,17 @@ from uuid import UUID
 
 from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field
-from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.api.http import RESPONSES, BenchFinding, InTransaction, Numbers, numbers
-from yielding_coil.api.sweep import Antennas, antenna_of
-from yielding_coil.core.bench import KEPT_NOISE, BenchSweep, Hypothesis, setup_of, trusted_db, useful
+from yielding_coil.api.sweep import Antennas, antenna_of, trusted
+from yielding_coil.core.bench import KEPT_NOISE, BenchSweep, Hypothesis, setup_of, useful
 from yielding_coil.core.bench import bench_verdict as judged
 from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.sweep import evenly
 from yielding_coil.documents.design import DesignContent, wound_of
 from yielding_coil.documents.fields import Positive
-from yielding_coil.store.sweeps import one_sweep
-from yielding_coil.store.tables import Calibration
 
 router = APIRouter(prefix="/api", tags=["bench"], responses=RESPONSES)
 
@@ -77,18 +74,6 @@ class VerdictOut(BaseModel):
     measured: list[MeasuredOut]
     residual_db: float
     findings: list[BenchFinding]
-
-
-def trusted(session: Session, sweep_id: UUID) -> float:
-    """How far below full reflection the errors of a kept sweep are taken to lie."""
-    row = one_sweep(session, sweep_id)
-    known = session.get(Calibration, row.calibration_id) if row.calibration_id is not None else None
-    checked = known.checked if known is not None else None
-    return trusted_db(
-        calibrated=row.calibration_id is not None,
-        checked_db=None if checked is None else float(checked["residual_db"]),
-        by_analyser=row.source in ("analyser", "simulated"),
-    )
 
 
 @router.post("/bench-verdicts")

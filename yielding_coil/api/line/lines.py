@@ -9,7 +9,7 @@ from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.http import RESPONSES, InTransaction, Numbers, number, numbers
-from yielding_coil.api.sweep import Antennas, Fan, Name, SweepCurves, SweepOut, known_build, sweep_out
+from yielding_coil.api.sweep import Antennas, Fan, Name, SweepCurves, SweepOut, known_build, sweep_out, trusted
 from yielding_coil.core import line as core
 from yielding_coil.core.line import Line, LineUncertainty, Moved, shift_reference_plane
 from yielding_coil.core.sweep import Sweep, evenly
@@ -108,6 +108,8 @@ class EndIn(BaseModel):
 
     sweep_id: UUID
     velocity_factor: Annotated[float, Field(gt=0.05, le=1)]
+    # Of the line: against another one its near end is the strongest reflection.
+    impedance_ohm: Annotated[float, Field(ge=5, le=2000)] = 50.0
 
 
 class EndOut(BaseModel):
@@ -116,7 +118,7 @@ class EndOut(BaseModel):
     distance_m: float
     resolution_m: float
     range_m: float
-    kind: Literal["open", "short", "unclear", "none"]
+    kind: core.EndKind
     returned: float
 
 
@@ -216,7 +218,8 @@ def find_line(session: InTransaction, asked: UnknownLineIn) -> LineOut:
     opened, shorted = (
         impedance_sweep_of(one_sweep(session, s)) for s in (asked.open_sweep_id, asked.short_sweep_id)
     )
-    found = core.characterise(opened, shorted, asked.length_m)
+    residual_db = min(trusted(session, s) for s in (asked.open_sweep_id, asked.short_sweep_id))
+    found = core.characterise(opened, shorted, asked.length_m, residual_db=residual_db)
     f = np.linspace(found.low_hz, found.high_hz, 201)
     assumed = None if asked.velocity_factor is None else found.length_at(asked.velocity_factor)
     at = opened.frequency_hz[(opened.frequency_hz >= found.low_hz) & (opened.frequency_hz <= found.high_hz)]
@@ -242,7 +245,7 @@ def find_line(session: InTransaction, asked: UnknownLineIn) -> LineOut:
 def line_end(request: Request, asked: EndIn) -> EndOut:
     """How far it is to an open, a short, a break."""
     known: Antennas = request.app.state.antennas
-    found = core.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor)
+    found = core.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor, asked.impedance_ohm)
     return EndOut.model_validate(found, from_attributes=True)
 
 

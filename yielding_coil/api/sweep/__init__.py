@@ -6,6 +6,7 @@ from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, SweepCurves,
 from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
 from yielding_coil.api.sweep.sweeps import InUseError, Name, SweepOut, known_build, sweep_out
+from yielding_coil.api.sweep.trust import trusted
 
 ROUTERS = (readings.router, sweeps.router)
 
@@ -28,4 +29,5 @@ __all__ = [
     "known_build",
     "setup_out",
     "sweep_out",
+    "trusted",
 ]

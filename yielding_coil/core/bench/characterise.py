@@ -1,7 +1,7 @@
 """What one holds, from sweeps of it alone: the permeability of a ring, and coils, capacitors and traps."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
@@ -14,21 +14,21 @@ from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.bench.verdict import STRETCH_DECADES
 from yielding_coil.core.constants import MU_0_H_PER_M
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
-from yielding_coil.core.fitting import residual_columns
+from yielding_coil.core.fitting import both_parts, fit, residual_columns
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Material, Size
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 
 # Capacitance across a winding, a part for each of its ends and one for its turns, and inductance of its leads:
 # means and one standard deviation (ranges from memory).
-STRAY_F, STRAY_SPREAD_F = 1.5e-12, 1.0e-12
+STRAY_F, STRAY_SPREAD_F = 2.5e-12, 1.8e-12
 LEAD_H, LEAD_SPREAD_H = 12e-9, 10e-9
 # One standard deviation of area over path of a bare ring (its dimensions are sold to about 2 %, practice).
 DIMENSIONS = 0.01
 # A material strays from its table in shape: so much, one standard deviation, a stretch.
 SHAPE = 0.05
 # Beyond where a curve is the material's, and where a loss is not known.
-BEYOND, LOSS_UNKNOWN = 0.3, 0.02
+BEYOND, LOSS_UNKNOWN = 0.3, 0.03
 # Of how many independent numbers a smooth residual error is worth, over a sweep.
 INDEPENDENT = 12
 # Where the permeability is worse known than this it is not told.
@@ -211,7 +211,7 @@ def ring(
             accepted="the same ring, and turns counted as passes through the hole",
         )
     columns = np.concatenate([slopes.T @ np.linalg.cholesky(covariance), DIMENSIONS * mean[:, np.newaxis]], axis=1)
-    likely = _likeness(f[told], mean[told], error[told], columns[told], table)
+    likely = _likeness(f[told], mean[told], error[told], columns[told], table, size)
     found_f = tuple(
         (max(STRAY_F + float(fitted.x[j]) * STRAY_SPREAD_F, 0.0), math.sqrt(covariance[j, j]) * STRAY_SPREAD_F)
         for j in range(k)
@@ -238,9 +238,12 @@ def _require_turns(wound: TurnsSweep, f: Real, gamma: Complex) -> None:
 
 
 def _likeness(
-    f: Real, mu: Complex, error: Real, columns: Complex, table: Sequence[Material]
+    f: Real, mu: Complex, error: Real, columns: Complex, table: Sequence[Material], ring_size: Size
 ) -> tuple[Likeness, ...]:
     """The mixes that a curve may be of, each with its scale free within its tolerance.
+
+    Where the trade states an inductance factor for this size and mix, that counts, not the nominal permeability. A
+    loss that nobody states is two smooth unknowns, not a free number a point.
 
     Source:
         Evidence of linear Gaussian models (MacKay, Information Theory, Inference, and Learning Algorithms, ch. 28).
@@ -257,7 +260,7 @@ def _likeness(
 
     logs, factors, fits = [], [], []
     for material in table:
-        expected = material.permeability(f)
+        expected = material.permeability(f) * _trade_factor(material, ring_size)
         size = np.abs(expected)
         wide = np.full(f.shape, 0.0)
         for edge, beyond in ((material.highest_hz, 1), (material.lowest_hz, -1)):
@@ -267,7 +270,9 @@ def _likeness(
         doubt = [both(columns), both(shape.astype(complex)), both(np.asarray(1j * shape, dtype=complex))]
         covariance = sum(d @ d.T for d in doubt) + np.diag(np.tile(error**2 / 2 + (wide * size) ** 2, 2))
         if material.kind == "powder":
-            covariance += np.diag(np.concatenate([0 * f, (LOSS_UNKNOWN * size) ** 2]))
+            for smooth in (np.ones(f.shape), log - log.mean()):
+                lossy = np.concatenate([0 * f, LOSS_UNKNOWN * size * smooth])
+                covariance = covariance + np.outer(lossy, lossy)
         scale = both(expected)
         tolerance = max(material.tolerance / 2, 0.04)
         whole = covariance + tolerance**2 * np.outer(scale, scale)
@@ -282,6 +287,15 @@ def _likeness(
     shares /= shares.sum()
     order = [int(k) for k in np.argsort(-shares) if fits[int(k)] > CHANCE and shares[int(k)] > 0.02]
     return tuple(Likeness(table[k].mix, float(shares[k]), factors[k]) for k in order[:3])
+
+
+def _trade_factor(material: Material, size: Size) -> float:
+    """What the trade's inductance factor of a mix in a size is over the one that its nominal permeability gives."""
+    stated = dict(size.trade_al_h).get(material.mix)
+    if stated is None:
+        return 1.0
+    first = material.points[0][1] if material.points else material.initial_permeability
+    return stated / (MU_0_H_PER_M * first * size.area_m2 / size.path_m)
 
 
 class Value(NamedTuple):
@@ -308,9 +322,17 @@ class FoundPart(NamedTuple):
 
 
 # A value that is known worse than this is not told; nothing is, when it is the one that matters.
-WORST_VALUE, WORST_MAIN = 0.3, 0.15
+WORST_VALUE, WORST_MAIN, WORST_Q = 0.3, 0.15, 0.2
 # What calibration leaves may sit in any one of the terms it is written in.
-LEFT_TIMES = 2.0
+LEFT_TIMES = 1.5
+# Natural logs of a part's three values before its fit, one standard deviation: next to nothing is known of them.
+LOG_SPREADS = np.array([0.7, 2.5, 1.0])
+# Of coils and traps before they are swept (common practice: 30 to 500).
+USUAL_Q = 130.0
+# Loss grows as this power of frequency, and strays from it (skin and proximity effect; common practice).
+SKIN, SKIN_SPREAD = 0.5, 0.2
+# Wire between the plane and a coil or a trap (half-normal: up to some twenty nanohenries).
+PART_LEAD_H = 10e-9
 # Weighted squares a number from which on a sweep is of something else.
 WORST_FIT = 6.0
 
@@ -353,7 +375,7 @@ def part(
                 f"X is {x[0]:.3g} Ω at {f[0] / 1e6:.3g} MHz: a capacitor begins below zero",
                 accepted="a capacitor, swept below where its leads resonate",
             )
-        starts = [np.log([-1 / (2 * np.pi * f[0] * x[0]) * 1e12, 5.0, 500.0])]
+        start = np.log([-1 / (2 * np.pi * f[0] * x[0]) * 1e12, 5.0, 500.0])
     else:
         if not x[0] > 0:
             raise NotThisError(
@@ -365,38 +387,50 @@ def part(
         own = f[crossing[0]] if crossing.size else 3 * f[-1]
         first = x[0] / (2 * np.pi * f[0]) * (1 - min((f[0] / own) ** 2, 0.99))
         farad = 1 / ((2 * np.pi * own) ** 2 * first)
-        starts = [np.log([first * 1e6, farad * 1e12, q]) for q in (20.0, 150.0)]
+        start = np.log([first * 1e6, farad * 1e12, USUAL_Q])
 
-    def seen(log: Real) -> Complex:
+    def seen(log: Real, lead_h: float, power: float) -> Complex:
         big, small, q = np.exp(log)
         omega = 2 * np.pi * at
         if kind == "capacitor":
             c, lead = big * 1e-12, small * 1e-9
             return reflection_of(1 / (omega * c * (1j + 1 / q)) + 1j * omega * lead)
-        arm = omega * big * 1e-6 * (1j + np.sqrt(middle / at) / q)
-        return reflection_of(arm / (1 + 1j * omega * small * 1e-12 * arm))
+        arm = omega * big * 1e-6 * (1j + (middle / at) ** (1 - power) / q)
+        return reflection_of(arm / (1 + 1j * omega * small * 1e-12 * arm) + 1j * omega * lead_h)
 
-    def residuals(log: Real) -> Real:
-        away = seen(log) - gamma
-        return np.asarray(whiten @ np.concatenate([away.real, away.imag]))
+    def left(start: Real) -> Callable[[Real], Real]:
+        def of(deviates: Real) -> Real:
+            logs = start + LOG_SPREADS * np.clip(deviates[:, :3], -6, 6)
+            found = np.stack(
+                [
+                    seen(log, PART_LEAD_H * abs(lead), SKIN + SKIN_SPREAD * float(np.clip(law, -4, 4)))
+                    for log, (lead, law) in zip(logs, deviates[:, 3:], strict=True)
+                ]
+            )
+            return np.asarray(both_parts(found - gamma) @ whiten.T)
 
-    low, high = np.log([1e-6, 1e-3, 0.05]), np.log([1e7, 1e6, 1e5])
-    fits = [least_squares(residuals, np.clip(s, low + 1e-6, high - 1e-6), bounds=(low, high)) for s in starts]
-    best = min(fits, key=lambda r: r.cost)
-    misfit = 2 * best.cost / (2 * at.size)
+        return of
+
+    best = fit(left(start), [np.array([0.0, 0.0, loss, 0.5, 0.0]) for loss in (0.0, -2.0)])
+    misfit = best.cost / best.numbers
     if misfit > WORST_FIT:
         crossings = int((np.diff(np.sign(x)) != 0).sum())
         raise NotThisError(
             f"this is not a {kind} alone: its X passes zero {crossings} times, and no {kind} has such a curve",
             accepted=f"the {kind} alone across the port, nothing else connected",
         )
-    slope: Real = np.asarray(best.jac)
-    curve = slope.T @ slope + np.eye(3) * 1e-6
-    errors = np.sqrt(np.diag(np.linalg.inv(curve)))
+    values = start + LOG_SPREADS * best.deviates[:3]
+    # What fits worse than it should is known less well.
+    inverse = best.covariance[:3, :3] * np.outer(LOG_SPREADS, LOG_SPREADS) * max(1.0, misfit)
+    errors = np.sqrt(np.diag(inverse))
     big, small, q = (
-        Value(float(np.exp(v)) * unit, float(np.exp(v) * e) * unit) if e <= WORST_VALUE else None
-        for v, e, unit in zip(
-            best.x, errors, (1e-12, 1e-9, 1.0) if kind == "capacitor" else (1e-6, 1e-12, 1.0), strict=True
+        Value(float(np.exp(v)) * unit, float(np.exp(v) * e) * unit) if e <= worst else None
+        for v, e, unit, worst in zip(
+            values,
+            errors,
+            (1e-12, 1e-9, 1.0) if kind == "capacitor" else (1e-6, 1e-12, 1.0),
+            (WORST_VALUE, WORST_VALUE, WORST_Q),
+            strict=True,
         )
     )
     if big is None or errors[0] > WORST_MAIN:
@@ -407,7 +441,6 @@ def part(
     resonance = None
     if small is not None:
         # Both logs count half; they stray together.
-        inverse = np.linalg.inv(curve)
         error = 0.5 * math.sqrt(max(inverse[0, 0] + inverse[1, 1] + 2 * inverse[0, 1], 0.0))
         own_hz = 1 / (2 * math.pi * math.sqrt(big.value * small.value))
         resonance = Value(own_hz, own_hz * error)

@@ -279,6 +279,10 @@ def one_port(
     return Correction(a, ml - a * gl + c * gl * ml, c, frequency_hz, kit)
 
 
+# How far a lead bends the phase over a sweep beside its delay, radians; how well it is turned back to be believed.
+BENT_RAD, TURNED_BACK_RAD = 0.05, 0.7
+
+
 @dataclass(frozen=True, slots=True)
 class Slip:
     """Something that looks wrong with the standards: which kind of slip, and which two are concerned."""
@@ -298,8 +302,8 @@ def slips(raw: Mapping[Standard, Complex], frequency_hz: Real) -> tuple[Slip, ..
 
     A standard left on gives two sweeps alike. The load returns least; if another one does, the two are
     exchanged. The difference of open and short turns with the lead's delay only; turned back to zero frequency
-    it points to the right, or to the left when the two are exchanged (looked at only where the sweep begins low
-    enough). Limits chosen for an instrument with directivity better than 14 dB.
+    it points to the right, or to the left when the two are exchanged. A range too narrow for that is said to be.
+    Limits chosen for an instrument with directivity better than 14 dB.
     """
     found: list[Slip] = []
     there = [name for name in STANDARDS if name in raw]
@@ -319,10 +323,15 @@ def slips(raw: Mapping[Standard, Complex], frequency_hz: Real) -> tuple[Slip, ..
     if {"short", "open"} <= sizes.keys() and frequency_hz.size >= 5:
         span = float(frequency_hz[-1] - frequency_hz[0])
         phase = np.unwrap(np.angle(raw["open"] - raw["short"]))
-        if frequency_hz[0] <= span:
-            at_zero = float(np.polyfit(frequency_hz, phase, 1)[1])
-            if math.cos(at_zero) < 0:
-                return (Slip("swapped", "short", "open"),)
+        line, covariance = np.polyfit(frequency_hz - frequency_hz.mean(), phase, 1, cov=True)
+        back = float(frequency_hz.mean())
+        # Turned back to zero frequency: noise, and what a lead that is no plain delay bends over the range.
+        doubt = back * float(np.hypot(np.sqrt(covariance[0, 0]), BENT_RAD / span))
+        at_zero = float(line[1] - line[0] * back)
+        if doubt > TURNED_BACK_RAD:
+            return (Slip("too_narrow", "short", "open"),)
+        if math.cos(at_zero) < 0:
+            return (Slip("swapped", "short", "open"),)
     return ()
 
 

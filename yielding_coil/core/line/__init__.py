@@ -20,6 +20,7 @@ from yielding_coil.core.line.reference_plane import (
     worth_measuring,
 )
 from yielding_coil.core.line.unknown import (
+    EndKind,
     FarEnd,
     Found,
     FoundLine,
@@ -35,6 +36,7 @@ __all__ = [
     "OPEN_END_F",
     "Cable",
     "CableRow",
+    "EndKind",
     "FarEnd",
     "Found",
     "FoundLine",

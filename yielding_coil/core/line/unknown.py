@@ -5,20 +5,29 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from scipy.optimize import least_squares, nnls
+from numpy.polynomial.chebyshev import chebvander
+from scipy.linalg import solve_triangular
+from scipy.optimize import nnls
 
 from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
+from yielding_coil.core.fitting import both_parts, fit, residual_of
 from yielding_coil.core.line.line import OPEN_END_F, Cable, CableRow
-from yielding_coil.core.reflection import impedance_of, reflection_of
+from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, impedance_of, reflection_of
 from yielding_coil.core.sweep import Sweep
 
 # A fit worse than this, root mean square of Γ, is none: something else hangs there, or the two are exchanged.
 WORST_FIT = 0.1
 FEWEST = 11
-# Weight that holds a constant error of tracking near none, against that of one point.
-TRACKING_HELD = 0.3
+# Points of each sweep that are fitted.
+FITTED_POINTS = 101
+# What calibration leaves when nobody said, noise of a point, and how smoothly the residual wanders: terms.
+RESIDUAL_DB, NOISE, SMOOTH_TERMS, SLOW_TERMS = 43.0, 1e-3, 12, 6.0
+# A short is a piece of wire (half-normal: up to some ten nanohenries), an open end strays; one standard deviation.
+SHORT_H, END_SPREAD_F = 5e-9, 0.1e-12
+# Losses that begin the fit, dB at 1 MHz.
+LEAST_DB = 2e-3
 
 
 class NotALineError(NotMatchableError):
@@ -46,6 +55,7 @@ class FoundLine:
         misfit: root mean square of Γ between both sweeps and the fit.
         low_hz, high_hz: where it was swept; the loss law is known there only.
         length_m: as the tape gave it; None when it was not measured.
+        loss_correlation: of the errors of both losses: what one has too much the other has too little.
     """
 
     impedance_ohm: Found
@@ -56,6 +66,7 @@ class FoundLine:
     low_hz: float
     high_hz: float
     length_m: float | None = None
+    loss_correlation: float = 0.0
 
     @property
     def electrical_m(self) -> Found:
@@ -76,6 +87,13 @@ class FoundLine:
         """Loss of the whole line when closed by its own impedance."""
         mhz = np.asarray(frequency_hz, dtype=float) / 1e6
         return self.loss_sqrt_db.value * np.sqrt(mhz) + self.loss_linear_db.value * mhz
+
+    def loss_error_db(self, frequency_hz: float) -> float:
+        """One standard deviation of the matched loss at a frequency."""
+        mhz = frequency_hz / 1e6
+        root, straight = self.loss_sqrt_db.error * math.sqrt(mhz), self.loss_linear_db.error * mhz
+        square = root**2 + straight**2 + 2 * self.loss_correlation * root * straight
+        return math.sqrt(max(square, 0.0))
 
     def cable(self, name: str) -> Cable:
         """The cable it is cut from.
@@ -102,7 +120,7 @@ class FoundLine:
         )
 
 
-def _seen(values: Real, f: Real, end_f: float) -> tuple[Complex, Complex]:
+def _seen(values: Real, f: Real, end_f: float, short_h: float = 0.0) -> tuple[Complex, Complex]:
     """Γ against 50 Ω with the far end open and shorted; values: ln R0, delay in ns, two losses in dB at 1 MHz.
 
     Source:
@@ -116,14 +134,20 @@ def _seen(values: Real, f: Real, end_f: float) -> tuple[Complex, Complex]:
     back = np.exp(-2 * (conductor + dielectric + 1j * (turn + conductor)))
     end_ohm = 1 / (2j * math.pi * f * end_f)
     opened = (end_ohm - z0) / (end_ohm + z0) * back
+    wire_ohm = 2j * math.pi * f * short_h
+    shorted = (wire_ohm - z0) / (wire_ohm + z0) * back
     return (
         reflection_of(z0 * (1 + opened) / (1 - opened)),
-        reflection_of(z0 * (1 - back) / (1 + back)),
+        reflection_of(z0 * (1 + shorted) / (1 - shorted)),
     )
 
 
 def characterise(
-    far_open: Sweep, far_shorted: Sweep, length_m: float | None = None, end_f: float = OPEN_END_F
+    far_open: Sweep,
+    far_shorted: Sweep,
+    length_m: float | None = None,
+    end_f: float = OPEN_END_F,
+    residual_db: float = RESIDUAL_DB,
 ) -> FoundLine:
     """Impedance, delay and loss law of a line from its two sweeps, fitted together.
 
@@ -133,6 +157,7 @@ def characterise(
         far_open, far_shorted: at the near end, over frequencies that overlap.
         length_m: by a tape, when known.
         end_f: stray capacitance of the open end.
+        residual_db: what calibration leaves, below full reflection; the errors found hold for that.
 
     Raises:
         OutOfDomainError: too few points in common, or a length not above zero.
@@ -154,9 +179,9 @@ def characterise(
             "the two sweeps are alike: the far end was the same both times, or so much is lost on the way that "
             "the end cannot be seen; open it for one and short it for the other"
         )
-    values, misfit, error = _fitted(f, opened, shorted, end_f)
+    values, misfit, error, together = _fitted(f, opened, shorted, end_f, residual_db)
     if misfit > WORST_FIT:
-        if _fitted(f, shorted, opened, end_f)[1] < WORST_FIT:
+        if _fitted(f, shorted, opened, end_f, residual_db)[1] < WORST_FIT:
             raise NotALineError("these look exchanged: the first is the sweep of the shorted end; swap them")
         raise NotALineError(
             f"no line shows these two sweeps: the best one is {misfit:.2f} of Γ away; sweep with nothing but the "
@@ -172,53 +197,69 @@ def characterise(
         float(f[0]),
         float(f[-1]),
         length_m,
+        together,
     )
 
 
-def _fitted(f: Real, opened: Complex, shorted: Complex, end_f: float) -> tuple[Real, float, Real]:
-    """Fitted values as `_seen` takes them, the misfit, and standard errors.
+def _fitted(
+    f: Real, opened: Complex, shorted: Complex, end_f: float, residual_db: float
+) -> tuple[Real, float, Real, float]:
+    """Fitted values as `_seen` takes them, the misfit, standard errors, and how far both losses err together.
 
-    A calibration's tracking may be off by a constant: it would pass for loss that does not follow the law, so it
-    is fitted beside the line, held near one by what calibrations are worth.
+    What calibration leaves is the same in both sweeps, and smooth in frequency; the short is a piece of wire, and
+    the open end strays.
     """
-    start = np.concatenate([_start(f, opened, shorted), [0.0, 0.0]])
-    low = [math.log(5), 1e-3, 0.0, 0.0, -0.2, -0.2]
-    high = [math.log(2000), 1e6, np.inf, np.inf, 0.2, 0.2]
-    held = math.sqrt(f.size) * TRACKING_HELD
+    start = _start(f, opened, shorted)
+    at = np.unique(np.linspace(0, f.size - 1, FITTED_POINTS).astype(int))
+    f, opened, shorted = f[at], opened[at], shorted[at]
+    loss = np.maximum(start[2:], LEAST_DB)
 
-    def off(values: Real) -> Real:
-        a, b = _seen(values[:4], f, end_f)
-        tracking = 1 + values[4] + 1j * values[5]
-        return np.concatenate(
-            [(a * tracking - opened).view(float), (b * tracking - shorted).view(float), values[4:] * held]
+    def values(deviates: Real) -> Real:
+        return np.array(
+            [
+                start[0] + 0.5 * deviates[0],
+                start[1] * (1 + 0.05 * deviates[1]),
+                loss[0] * math.exp(min(deviates[2], 6.0)),
+                loss[1] * math.exp(min(deviates[3], 6.0)),
+            ]
         )
 
-    scale = [0.1, max(start[1], 0.1) * 0.01, 0.1, 0.01, 0.01, 0.01]
-    fit = least_squares(off, np.clip(start, low, high), bounds=(low, high), x_scale=scale)
-    left = np.asarray(fit.fun)
-    misfit = float(np.sqrt(np.mean(left[:-2] ** 2) * 2))
-    return np.asarray(fit.x), misfit, _errors(np.asarray(fit.jac), left, f.size)
+    place = 2 * (f - f[0]) / (f[-1] - f[0]) - 1
+    # Slow wandering is larger than fast: an instrument and its lead, not what hangs behind.
+    share = np.exp(-np.arange(SMOOTH_TERMS) / SLOW_TERMS)
+    smooth = (
+        chebvander(place, SMOOTH_TERMS - 1).T
+        * (residual_of(residual_db) * share / math.sqrt(float(share @ share)))[:, np.newaxis]
+    )
+    columns = [
+        np.concatenate([both_parts(turn * s * opened**power), both_parts(turn * s * shorted**power)])
+        for power in range(3)
+        for turn in (1, 1j)
+        for s in smooth
+    ]
+    covariance = np.stack(columns, axis=1)
+    covariance = covariance @ covariance.T + np.eye(4 * f.size) * (NOISE**2 / 2)
+    lower = np.linalg.cholesky(covariance)
 
+    def off(deviates: Real) -> Real:
+        out = []
+        for each in deviates:
+            short_h = SHORT_H * abs(each[4])
+            a, b = _seen(values(each), f, max(end_f + END_SPREAD_F * each[5], 1e-16), short_h)
+            out.append(np.concatenate([both_parts(a - opened), both_parts(b - shorted)]))
+        return np.asarray(solve_triangular(lower, np.array(out).T, lower=True)).T
 
-BLOCKS = 8
-
-
-def _errors(slopes: Real, left: Real, points: int) -> Real:
-    """Standard errors by leaving out an eighth of the range at a time: what is left is seldom pure noise.
-
-    Source:
-        Delete-a-group jackknife (Efron & Tibshirani, An Introduction to the Bootstrap, ch. 11), each
-        omission by one step of Gauss and Newton.
-    """
-    # Rows: real and imaginary part of each point, open first, then shorted.
-    block = np.concatenate([np.tile(np.repeat(np.arange(points) * BLOCKS // points, 2), 2), [BLOCKS, BLOCKS]])
-    whole = slopes.T @ slopes
-    moves = []
-    for k in range(BLOCKS):
-        own = slopes[block == k]
-        moves.append(np.linalg.pinv(whole - own.T @ own) @ (own.T @ left[block == k]))
-    away = np.array(moves) - np.mean(moves, axis=0)
-    return np.asarray(np.sqrt((BLOCKS - 1) / BLOCKS * np.sum(away**2, axis=0)))
+    # A delay that is a turn off stays there: from both sides as well.
+    found = fit(off, [np.array([0.0, late, 0.0, 0.0, 0.3, 0.0]) for late in (0.0, -0.1, 0.1)])
+    best = values(found.deviates)
+    a, b = _seen(best, f, end_f, 0.0)
+    misfit = float(np.sqrt(np.mean(np.concatenate([np.abs(a - opened) ** 2, np.abs(b - shorted) ** 2]))))
+    # What fits worse than it should is known less well.
+    worse = max(1.0, math.sqrt(found.cost / found.numbers))
+    slope = np.array([0.5, 0.05 * start[1], best[2], best[3]])
+    errors = slope * np.sqrt(np.diag(found.covariance)[:4]) * worse
+    together = float(found.covariance[2, 3] / np.sqrt(found.covariance[2, 2] * found.covariance[3, 3]))
+    return best, misfit, errors, together
 
 
 def _start(f: Real, opened: Complex, shorted: Complex) -> Real:
@@ -234,6 +275,11 @@ def _start(f: Real, opened: Complex, shorted: Complex) -> Real:
     return np.array([math.log(min(max(r0, 6.0), 1900.0)), delay_ns, loss[0], loss[1]])
 
 
+EndKind = Literal["open", "short", "higher", "lower", "unclear", "none"]
+# Shares of what is sent that come back: of nothing at the end, and of an open or a short behind some loss.
+NOTHING_BACK, WHOLE_BACK = 0.03, 0.7
+
+
 @dataclass(frozen=True, slots=True)
 class FarEnd:
     """Where a line ends.
@@ -242,23 +288,25 @@ class FarEnd:
         distance_m: from the plane of the sweep.
         resolution_m: two reflections nearer to each other than this run into one; c·VF/(2·span).
         range_m: farther than this the distance folds back; c·VF/(2·step).
-        kind: open, short, "unclear" where the phase does not tell, "none" where nothing comes back.
+        kind: open, short; "higher" or "lower" than the line where less comes back than of these; "unclear" where
+            the phase does not tell, "none" where nothing comes back: then there is no distance either.
         returned: size of the reflection as it arrives, 0 to 1.
     """
 
     distance_m: float
     resolution_m: float
     range_m: float
-    kind: Literal["open", "short", "unclear", "none"]
+    kind: EndKind
     returned: float
 
 
-def far_end(sweep: Sweep, velocity_factor: float) -> FarEnd:
+def far_end(sweep: Sweep, velocity_factor: float, impedance_ohm: float = DEFAULT_REFERENCE_OHM) -> FarEnd:
     """Distance to the strongest reflection on a line, from a sweep at its near end.
 
     Args:
         sweep: 16 points or more; read at even steps.
         velocity_factor: of the line, above zero, at most 1; the distance inherits its error.
+        impedance_ohm: of the line; against another one its near end would be the strongest reflection.
 
     Raises:
         OutOfDomainError: too few points, or no such velocity factor.
@@ -274,12 +322,15 @@ def far_end(sweep: Sweep, velocity_factor: float) -> FarEnd:
     if n < 16:
         raise OutOfDomainError("sweep", f"of {n} points", "of 16 points or more")
     f = np.linspace(sweep.low_hz, sweep.high_hz, n)
-    gamma = reflection_of(sweep.impedance_at(f))
+    require_positive("impedance_ohm", impedance_ohm)
+    gamma = reflection_of(sweep.impedance_at(f), impedance_ohm)
     step = float(f[1] - f[0])
     window = np.hanning(n + 2)[1:-1]
     size = 1 << (16 * n - 1).bit_length()
     reply = np.abs(np.fft.ifft(gamma * window, size)) * size / window.sum()
-    best = int(np.argmax(reply))
+    # Behind the near end, whose own mismatch stands within a resolution of zero, and ahead of where distances fold.
+    first = math.ceil(size / n)
+    best = first + int(np.argmax(reply[first : size // 2 + 1]))
     before, here, after = (math.log(max(reply[(best + k) % size], 1e-12)) for k in (-1, 0, 1))
     bend = before - 2 * here + after
     peak = best + (0.5 * (before - after) / bend if bend < 0 else 0.0)
@@ -287,11 +338,15 @@ def far_end(sweep: Sweep, velocity_factor: float) -> FarEnd:
     speed = velocity_factor * SPEED_OF_LIGHT_M_PER_S
     straightened = complex(np.sum(gamma * window * np.exp(2j * math.pi * f * there_and_back)) / window.sum())
     returned = abs(straightened)
-    kind: Literal["open", "short", "unclear", "none"] = "unclear"
-    if returned < 0.03:
+    kind: EndKind = "unclear"
+    if returned < NOTHING_BACK:
         kind = "none"
     elif abs(straightened.real) > 0.6 * returned:
-        kind = "open" if straightened.real > 0 else "short"
+        # Where the line loses least, an open or a short gives nearly all of it back.
+        low = slice(0, max(16, n // 8))
+        turned = gamma[low] * np.exp(2j * math.pi * f[low] * there_and_back)
+        whole = abs(complex(np.mean(turned))) >= WHOLE_BACK
+        kind = ("open" if whole else "higher") if straightened.real > 0 else "short" if whole else "lower"
     return FarEnd(
         float(there_and_back * speed / 2),
         float(speed / (2 * (f[-1] - f[0]))),
@@ -320,9 +375,8 @@ def known_cable(found: FoundLine, name: str = "own cable") -> CableRow:
         OutOfDomainError: the length is not known, or the tape cannot be right.
     """
     cable = found.cable(name)
-    high = found.high_hz / 1e6
     loss = float(found.matched_loss_db(np.asarray(found.high_hz)))
-    error = float(np.hypot(found.loss_sqrt_db.error * math.sqrt(high), found.loss_linear_db.error * high))
+    error = found.loss_error_db(found.high_hz)
     ohm, metres = found.impedance_ohm, found.electrical_m
     return CableRow(
         key="",

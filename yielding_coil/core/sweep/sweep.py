@@ -1,11 +1,13 @@
 """A swept impedance and everything that can be read off it."""
 
+import math
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
 import numpy as np
+import numpy.typing as npt
 from scipy.interpolate import CubicSpline
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_finite, require_positive
@@ -24,6 +26,13 @@ HIGHEST_REFLECTION = 1.05
 MOST = 1e15
 # Half the width, relative to the frequency, of the piece over which Q's derivatives are fitted.
 Q_WINDOW = 0.025
+
+
+# Samples from which on the noise of a sweep shows in its second differences, and how many of its standard
+# deviations a sign is clear of it.
+NOISE_FROM, CLEAR_OF_NOISE = 25, 4.0
+# What wanders more than this from sample to sample is no noise.
+MOST_NOISE = 4e-3
 
 
 @dataclass(frozen=True, slots=True)
@@ -172,22 +181,38 @@ class Sweep:
             Series where reactance rises, parallel (anti-resonance) where it falls.
         """
         x = self.impedance_ohm.imag
-        nonzero = np.flatnonzero(x)
-        before, after = nonzero[:-1], nonzero[1:]
-        turns = np.sign(x[before]) != np.sign(x[after])
-        before, after = before[turns], after[turns]
+        before, after = self._turns()
         if before.size == 0:
             return ()
         at = self._crossing_hz(
             self.frequency_hz[before], self.frequency_hz[after], lambda f: self._reflection_at(f).imag
         )
         for k in np.flatnonzero(after - before > 1):  # samples lie on zero exactly
-            at[k] = self.frequency_hz[before[k] + 1 : after[k]].mean()
+            inside = slice(before[k] + 1, after[k])
+            zero = x[inside] == 0
+            if zero.all():
+                at[k] = self.frequency_hz[inside].mean()
         resistance = self.impedance_at(at).real
         return tuple(
             Resonance(float(f), float(r), "series" if x[i] < 0 else "parallel")
             for f, r, i in zip(at, resistance, before, strict=True)
         )
+
+    def _turns(self) -> tuple[npt.NDArray[np.intp], npt.NDArray[np.intp]]:
+        """Samples before and after each change of sign of X that stands above the noise of the sweep.
+
+        Noise wanders about zero where samples lie close: a sign counts once it is clear of that.
+        """
+        imaginary = self.reflection().imag
+        noise = 0.0
+        if imaginary.size >= NOISE_FROM:
+            wander = float(np.median(np.abs(np.diff(imaginary, 2)))) / (0.6745 * math.sqrt(6))
+            noise = min(wander, MOST_NOISE)
+        clear = np.flatnonzero(np.abs(imaginary) > CLEAR_OF_NOISE * noise)
+        clear = clear[imaginary[clear] != 0]
+        before, after = clear[:-1], clear[1:]
+        turns = np.sign(imaginary[before]) != np.sign(imaginary[after])
+        return before[turns], after[turns]
 
     def best_match(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> BestMatch:
         """Where the SWR is lowest, on the curve between the samples, not on the nearest sample."""

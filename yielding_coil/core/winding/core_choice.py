@@ -9,6 +9,7 @@ from scipy.optimize import minimize_scalar
 
 from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.conductor import Conductor
+from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Ring
@@ -22,6 +23,8 @@ from yielding_coil.core.winding.wound_transformer import WoundTransformer
 TRIED_F = np.linspace(0, 400e-12, 17)
 # Frequencies on each target that a core is judged at.
 RATED_AT = 5
+# A winding longer than this share of a wave is no lumped transformer any more: what is computed of it is a guess.
+LONG_WAVES = 0.15
 
 
 def input_capacitance(transformer: Transformer, antenna: Antenna, targets: Sequence[Target]) -> float:
@@ -81,8 +84,9 @@ class CoreTask:
 class RatedCore(NamedTuple):
     """What one core with one pair of turns would do, at its best capacitor of those tried.
 
-    `reach` is the worst |Γ| over the allowed one: every target is held up to 1. `fits` says that the hole takes the
-    wire in one layer.
+    `reach` is the worst |Γ| over the allowed one: every target is held up to 1. SWR, reach and loss are the worst
+    over the spread of the core's permeability, not those of its table. `fits` says that the hole takes the wire in
+    one layer; `waves` is how long the winding's wire is at the highest frequency.
     """
 
     ring: Ring
@@ -95,6 +99,12 @@ class RatedCore(NamedTuple):
     rise_c: float
     highest_power_w: float | None
     fits: bool
+    waves: float = 0.0
+
+    @property
+    def long(self) -> bool:
+        """Whether its wire is no longer short beside a wave."""
+        return self.waves > LONG_WAVES
 
     @property
     def holds(self) -> bool:
@@ -104,7 +114,7 @@ class RatedCore(NamedTuple):
     @property
     def good(self) -> bool:
         """Whether it fits, holds every target and stays cool at the power asked for."""
-        return self.fits and self.holds and self.rise_c <= WARM_C
+        return self.fits and self.holds and self.rise_c <= WARM_C and not self.long
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,8 +148,8 @@ def turn_pairs(turns_ratio: float, most_primary: int = 5) -> list[tuple[int, int
 def rate_cores(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: CoreTask) -> list[RatedCore]:
     """Every ring with every pair of turns, the most useful first.
 
-    Those come first that fit, stay cool at the power asked for and hold the targets; among these the least loss.
-    Of those that hold nothing, the one that comes nearest.
+    Those come first that fit, stay cool at the power asked for and hold the targets over the spread of their core;
+    among these the least of the worst losses. Of those that hold nothing, the one that comes nearest.
 
     Raises:
         OutOfDomainError: no ring, no pair of turns, or no target.
@@ -149,12 +159,20 @@ def rate_cores(rings: Sequence[Ring], pairs: Sequence[tuple[int, int]], task: Co
     found = [judged for pair in pairs for judged in _judge_pair(tuple(rings), *pair, task)]
     return sorted(
         found,
-        key=lambda j: (not j.fits, j.rise_c > task.allowed_c, j.reach > 1, max(j.reach, 1.0), j.worst_loss_db),
+        key=lambda j: (
+            not j.fits,
+            j.long,
+            j.rise_c > task.allowed_c,
+            j.reach > 1,
+            max(j.reach, 1.0),
+            j.worst_loss_db,
+        ),
     )
 
 
 def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: CoreTask) -> list[RatedCore]:
     frequency, allowed = judged_at(task.targets, RATED_AT)
+    highest = float(frequency.max())
     load = task.antenna.impedance_at(frequency)
     plan = task.plan
     metres = [[r.wire_length_m(1, task.covered_m)] for r in rings]
@@ -164,23 +182,28 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Cor
         primary_turns=primary,
         secondary_turns=secondary,
         core_turns=None,
-        leakage_h=plan.leakage_h * (primary / plan.primary_turns),
+        # With the square of the turns, for one geometry; tight pairs with their length.
+        leakage_h=plan.leakage_h * (primary / plan.primary_turns) ** (1 if task.strands > 1 else 2),
         input_capacitance_f=TRIED_F[:, np.newaxis, np.newaxis],
         primary=_longer(plan.primary, primary, metres),
         secondary=_longer(plan.secondary, secondary, metres),
     )
-    # Shapes: capacitors, rings, frequencies.
+    # Shapes: capacitors, rings, frequencies; the capacitor is chosen for the core as its table has it.
     flow = wound.flow(frequency, load)
-    gamma = np.abs(reflection_of(flow.near_ohm))
-    best = (gamma / allowed).max(axis=-1).argmin(axis=0)
-    ring_index = np.arange(len(rings))
-    at_best = gamma[best, ring_index]
-    share = (flow.core_w + flow.copper_w)[best, ring_index] / flow.input_w[best, ring_index]
-    loss_db = 10 * np.log10(flow.input_w[best, ring_index] / flow.load_w[best, ring_index])
+    best = (np.abs(reflection_of(flow.near_ohm)) / allowed).max(axis=-1).argmin(axis=0)
+    spread = np.array([[ring.material.tolerance] for ring in rings])
+    chosen = replace(wound, input_capacitance_f=TRIED_F[best][:, np.newaxis])
+    builds = [
+        replace(chosen, permeability_factor=1 + side * spread).flow(frequency, load) for side in (-1.0, 0.0, 1.0)
+    ]
+    at_best = np.max([np.abs(reflection_of(each.near_ohm)) for each in builds], axis=0)
+    share = np.max([(each.core_w + each.copper_w) / each.input_w for each in builds], axis=0)
+    loss_db = np.max([10 * np.log10(each.input_w / each.load_w) for each in builds], axis=0)
     magnitudes = at_best.max(axis=-1)
     reach = (at_best / allowed).max(axis=-1)
     # In units of one wire: all wires in every turn, or the long wire and the twisted first turns.
     places = primary * task.strands if task.strands > 1 else secondary + primary
+    wound_turns = primary if task.strands > 1 else secondary
     out = []
     for k, ring in enumerate(rings):
         rise = warming_c(task.power_w * task.duty * float(share[k].max()), ring.surface_m2)
@@ -196,6 +219,7 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Cor
                 rise_c=rise,
                 highest_power_w=highest_power_w(task.power_w, rise, task.allowed_c),
                 fits=places <= ring.turns_that_fit(task.covered_m),
+                waves=metres[k][0] * wound_turns * highest / SPEED_OF_LIGHT_M_PER_S,
             )
         )
     return out
@@ -213,11 +237,13 @@ IN_HAND_TURNS = range(2, 13)
 class CoreChoice(NamedTuple):
     """Every ring at its best pair of turns, the most useful first; how many pairs were judged.
 
-    What the design has now comes last where it is not among them.
+    What the design has now comes last where it is not among them. `unknown` are rings whose data end below the
+    highest target: nobody can rank them there.
     """
 
     rows: tuple[RatedCore, ...]
     judged: int
+    unknown: tuple[Ring, ...] = ()
 
 
 def choose_core(
@@ -233,16 +259,19 @@ def choose_core(
     Args:
         element: as the design has it.
         system: the design's cascade, the transformer in it.
-        rings: of which those without loss data are left out: nobody can judge them.
+        rings: of which those without loss data are left out, and those whose data end too low are told apart.
         power_w: at the radio.
         duty: share of it that heats.
 
     Raises:
         NotFoundError: the system does not hold the transformer.
     """
-    known = [r for r in rings if r.material.loss_known]
+    every = list(rings)
+    highest = max(t.high_hz for t in targets)
+    unknown = tuple(r for r in every if r.material.loss_known and not r.material.known_at(highest))
+    known = [r for r in every if r.material.loss_known and r.material.known_at(highest)]
     if not known:
-        return CoreChoice((), 0)
+        return CoreChoice((), 0, unknown)
     way = element.way
     if way.in_hand > 1:
         pairs = [(m, way.secondary_turns(m, m)) for m in IN_HAND_TURNS]
@@ -264,7 +293,7 @@ def choose_core(
     rows = list(best.values())
     if not any(is_present(element, j) for j in rows):
         rows += [j for j in found if is_present(element, j)][:1]
-    return CoreChoice(tuple(rows), len(found))
+    return CoreChoice(tuple(rows), len(found), unknown)
 
 
 def is_present(element: WoundTransformer, judged: RatedCore) -> bool:

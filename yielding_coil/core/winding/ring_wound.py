@@ -87,6 +87,21 @@ class RingCore:
         doubt = DOUBTFUL_SIZE if self.ring.size.doubtful else ""
         return "; ".join(t for t in (self.ring.material.note, doubt) if t)
 
+    def spread_at(self, frequency_hz: float) -> float:
+        """Two standard deviations of its permeability at a frequency, relative.
+
+        A measured A_L tells how much iron there is and how it begins, nothing of how it falls and loses: where
+        little is left of the initial permeability its mix's own spread counts. Past a mix's data doubt grows.
+        """
+        material = self.ring.material
+        past = float(material.doubt(frequency_hz)) - material.tolerance
+        if self.ring.al_h is None:
+            return math.hypot(self.spread, past)
+        mu = complex(material.permeability(frequency_hz))
+        first = material.points[0][1] if material.points else material.initial_permeability
+        like_first = min(max(mu.real / first, 0.0), 1.0) * max(mu.real, 0.0) / abs(mu)
+        return math.hypot(self.spread, material.tolerance * (1 - like_first), past)
+
     def others(self, materials: Sequence[Material]) -> list[Ring]:
         """The same size in the other mixes of its family."""
         own, size, stack = self.ring.material, self.ring.size, self.ring.stack
@@ -223,7 +238,7 @@ class CoilOnRing(WoundOnRing):
 
     def spreads(self, center_hz: float) -> tuple[Spread, ...]:
         """How far its inductance strays: with the permeability of its core."""
-        return (Spread(self.key, self.key, "permeability_factor", self.spread),)
+        return (Spread(self.key, self.key, "permeability_factor", self.core.spread_at(center_hz)),)
 
     def layout(self) -> WindingLayout:
         """Where its turns lie."""

@@ -121,7 +121,7 @@ class WoundTransformer(WoundOnRing):
     @property
     def nominal_leakage_h(self) -> float:
         """As told, else by how it is wound."""
-        return self.way.leakage_h * self.primary_turns if self.leakage_h is None else self.leakage_h
+        return self.way.leakage_at(self.primary_turns) if self.leakage_h is None else self.leakage_h
 
     @property
     def nominal_capacitance_f(self) -> float:
@@ -172,9 +172,9 @@ class WoundTransformer(WoundOnRing):
 
     def spreads(self, center_hz: float) -> tuple[Spread, ...]:
         """How far builds of it stray: the core, what lies between the wires, and the capacitor."""
-        found = [Spread(self.key, self.key, "permeability_factor", self.spread)]
+        found = [Spread(self.key, self.key, "permeability_factor", self.core.spread_at(center_hz))]
         if not self.way.as_line and self.leakage_h is None:
-            strays = self.way.leakage_spread_h * self.primary_turns
+            strays = self.nominal_leakage_h * self.way.leakage_spread_h / self.way.leakage_h
             found.append(Spread(f"{self.key} leakage", self.key, "leakage_h", absolute=strays))
         if self.winding_capacitance_f is None:
             name = f"{self.key} capacitance"

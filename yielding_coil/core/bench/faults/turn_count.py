@@ -52,6 +52,6 @@ def _miscounted(planned: Planned, more: int) -> tuple[OnePort | Transformer, flo
 
 
 def with_turns(part: Transformer, primary: int, secondary: int) -> Transformer:
-    """A transformer with other turns; its leakage goes with the primary's."""
-    leakage = np.asarray(part.leakage_h) * primary / round(part.primary_turns)
+    """A transformer with other turns; its leakage goes with the square of the primary's, for one geometry."""
+    leakage = np.asarray(part.leakage_h) * (primary / round(part.primary_turns)) ** 2
     return replace(part, primary_turns=primary, secondary_turns=secondary, leakage_h=leakage)

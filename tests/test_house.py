@@ -29,7 +29,7 @@ FLOORS = (
 CORE_FLOORS = (
     ("constants", "errors", "finding"),
     ("arrays", "quantity"),
-    ("reflection", "parts", "conductor", "quasi_random", "bode_fano", "wire"),
+    ("reflection", "parts", "conductor", "quasi_random", "bode_fano", "wire", "fitting"),
     ("ring", "solenoid", "target"),
     ("sweep",),
     ("calibration", "line", "trim"),

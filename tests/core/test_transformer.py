@@ -232,7 +232,7 @@ def test_all_cores_judged_at_once_are_judged_as_each_alone():
             ring=judged.ring,
             primary_turns=m,
             secondary_turns=n,
-            leakage_h=0.1e-6 * m**2,
+            leakage_h=0.1e-6 * m**1.55,
             input_capacitance_f=judged.input_capacitance_f,
             primary=Conductor(metre * m, 1e-3),
             secondary=Conductor(metre * n, 1e-3),

@@ -150,7 +150,7 @@ class Material:
         f = np.asarray(frequency_hz, dtype=float)
         past = np.zeros(f.shape)
         if self.highest_hz is not None:
-            past = np.maximum(np.log2(f / self.highest_hz), 0.0)
+            past = np.log2(np.maximum(f / self.highest_hz, 1.0))
         return np.asarray(np.minimum(self.tolerance + PAST_ITS_DATA * past, 1.0))
 
     def known_at(self, frequency_hz: Reals) -> bool:

@@ -37,10 +37,14 @@ _proximity = RectBivariateSpline(_LENGTHS, _PITCHES, _PROXIMITY, kx=1, ky=1)
 _H_LENGTHS = [0.1, 0.2, 0.3, 0.5, 0.7, 1, 1.5, 2, 3, 4, 5, 7, 10, 15, 20]
 _H = [0.96, 0.70, 0.60, 0.50, 0.47, 0.46, 0.47, 0.50, 0.61, 0.72, 0.81, 1.01, 1.32, 1.86, 2.36]
 
-# What close turns take from the surface-current value: pitch/wire diameter and factor (computed by rings of
-# surface current whose density may crowd; a cross-check of ours, not a publication).
-_CROWD_PITCHES = [1.05, 1.11, 1.5, 2.0, 2.5, 3.0, 5.0, 10.0]
-_CROWD = [0.95, 0.956, 0.97, 0.977, 0.985, 0.992, 0.998, 1.0]
+# What close turns and thick wire take from the surface-current value, by pitch/wire diameter: a share of their own,
+# and one for each wire diameter over the coil's (computed by rings of surface current whose density may crowd; a
+# cross-check of ours, not a publication; tests/core/test_deep_solenoid.py).
+_CROWD_PITCHES = [1.0, 1.05, 1.1, 1.3, 1.6, 2.0, 3.0, 5.0, 10.0]
+_CROWD = [0.040, 0.031, 0.0235, 0.011, 0.005, 0.001, 0.0, 0.0, 0.0]
+_CROWD_THICK = [0.79, 0.78, 0.77, 0.76, 0.70, 0.655, 0.565, 0.53, 0.50]
+# How far that is off at most, two standard deviations; nearly touching turns are computed less well.
+MODEL_DOUBT, TOUCHING_DOUBT = 0.012, 0.025
 
 MOST_TURNS = 500.0
 
@@ -157,9 +161,16 @@ class Solenoid:
 
     @property
     def crowded_inductance_h(self) -> float:
-        """What an analyser reads well below self-resonance: close turns crowd the current inwards."""
+        """What an analyser reads well below self-resonance: in close turns and thick wire current crowds inwards."""
         ratio = self.pitch_m / self.wire_diameter_m
-        return self.inductance_h * float(np.interp(ratio, _CROWD_PITCHES, _CROWD))
+        close = float(np.interp(ratio, _CROWD_PITCHES, _CROWD))
+        thick = float(np.interp(ratio, _CROWD_PITCHES, _CROWD_THICK)) * self.wire_diameter_m / self.diameter_m
+        return self.inductance_h * (1 - close - thick)
+
+    @property
+    def model_doubt(self) -> float:
+        """Two standard deviations of the computed inductance, relative, whatever hands do."""
+        return TOUCHING_DOUBT if self.pitch_m < 1.05 * self.wire_diameter_m else MODEL_DOUBT
 
     def reading_h(self, frequency_hz: float) -> float:
         """What an analyser reads at a frequency: crowded, and with the coil's own capacitance.
@@ -215,10 +226,14 @@ class Solenoid:
         """Self-capacitance with one end earthed, good to 5 % (20 % close-wound near length 2 diameters).
 
         Source:
-            Medhurst 1947, C = H·D; a coil off its table takes the nearest end of it.
+            Medhurst 1947, C = H·D; off its table H runs on as the power of l/D that it ends with.
         """
         length = self.length_m / self.diameter_m
-        return float(np.interp(length, _H_LENGTHS, _H)) * self.diameter_m * 100 * 1e-12
+        at, h = np.log(_H_LENGTHS), np.log(_H)
+        low, high = (h[1] - h[0]) / (at[1] - at[0]), (h[-1] - h[-2]) / (at[-1] - at[-2])
+        log = math.log(length)
+        past = high * max(log - at[-1], 0.0) + low * min(log - at[0], 0.0)
+        return float(np.exp(np.interp(log, at, h) + past)) * self.diameter_m * 100 * 1e-12
 
     @property
     def self_resonance_hz(self) -> float:

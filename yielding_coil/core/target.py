@@ -65,3 +65,10 @@ def require_inside(targets: Sequence[Target], sweep: FrequencyRange) -> None:
                 f"inside the sweep, {sweep.low_hz / 1e6:.3f} to {sweep.high_hz / 1e6:.3f} MHz: "
                 "sweep wider, or choose another band",
             )
+        for low, high in getattr(sweep, "gaps", ()):
+            if t.low_hz < high and t.high_hz > low:
+                raise OutOfDomainError(
+                    "targets",
+                    f"{t.label}, {t.low_hz / 1e6:.3f} to {t.high_hz / 1e6:.3f} MHz",
+                    f"where the sweep has samples: there are none from {low / 1e6:.3f} to {high / 1e6:.3f} MHz",
+                )

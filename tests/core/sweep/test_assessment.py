@@ -7,6 +7,7 @@ import pytest
 
 from yielding_coil.core.bode_fano import lowest_swr
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.reflection import impedance_of, reflection_of
 from yielding_coil.core.sweep import (
     Sweep,
     SwrSweep,
@@ -21,8 +22,9 @@ from yielding_coil.core.sweep import (
     suggested_targets,
     swr_at,
     thinned,
+    too_wide,
 )
-from yielding_coil.core.target import Target
+from yielding_coil.core.target import Target, require_inside
 
 F = np.linspace(9e6, 11e6, 401)
 BAND = Target("10 MHz", 9.9e6, 10.1e6, 2.0)
@@ -153,3 +155,43 @@ def test_thinning_keeps_the_dip_and_the_order(points):
 def test_evenly_spaced_indices_with_both_ends():
     assert evenly(101, 5).tolist() == [0, 25, 50, 75, 100]
     assert evenly(3, 10).tolist() == [0, 1, 2]
+
+
+TWO_RANGES = np.concatenate([np.linspace(6.9e6, 7.4e6, 51), np.linspace(13.9e6, 14.5e6, 61)])
+
+
+def test_a_gap_is_no_data():
+    """6.9 to 7.4 and 13.9 to 14.5 MHz in one file: nothing is known of 30 m, nor of a resonance between."""
+    f = TWO_RANGES
+    x = np.where(f < 10e6, 200.0, -200.0) + (f - 7e6) / 1e5 * (f < 10e6)
+    sweep = Sweep(f, 60 + 1j * x)
+    bands = [("40 m", 7.0e6, 7.2e6), ("30 m", 10.1e6, 10.15e6), ("20 m", 14.0e6, 14.35e6)]
+
+    assert sweep.gaps == ((7.4e6, 13.9e6),)
+    assert {t.label for t in suggested_targets(sweep, bands)} == {"40 m", "20 m"}
+    assert sweep.resonances() == ()
+    with pytest.raises(OutOfDomainError, match=r"there are none from 7\.400 to 13\.900 MHz"):
+        require_inside([Target("30 m", 10.1e6, 10.15e6, 2.0)], sweep)
+
+
+def test_even_steps_and_a_handful_of_points_have_no_gap():
+    for f in (np.linspace(1e6, 30e6, 101), np.geomspace(1e6, 30e6, 101), np.array([7e6, 7.1e6, 14e6])):
+        assert Sweep(f, np.full(f.size, 50 + 0j)).gaps == ()
+
+
+@pytest.mark.parametrize(("q", "wide"), [(12.0, False), (8.0, False), (2.0, True), (0.0, True)])
+def test_a_curve_wider_than_a_wire_is_no_proof(q, wide):
+    f = np.linspace(10e6, 18e6, 201)
+    assert too_wide(Sweep(f, 50 * (1 + 1j * q * (f / 14e6 - 14e6 / f)))) is wide
+
+
+def test_noise_makes_no_resonances():
+    """One resonance, steps of 5 kHz, noise of 0.2 % of Γ; ten seeds from 20261250."""
+    f = np.linspace(13.5e6, 14.5e6, 201)
+    gamma = reflection_of(60 * (1 + 11j * (f / 14.1e6 - 14.1e6 / f)))
+    for seed in range(20261250, 20261260):
+        rng = np.random.default_rng(seed)
+        read = gamma + 2e-3 / np.sqrt(2) * (rng.normal(size=f.size) + 1j * rng.normal(size=f.size))
+        found = Sweep(f, impedance_of(read)).resonances()
+        assert len(found) == 1
+        assert found[0].frequency_hz == pytest.approx(14.1e6, rel=2e-3)

@@ -55,7 +55,13 @@
 </script>
 
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
-	{#if yielded}
+	{#if yielded && yielded.guessed !== null && yielded.guessed !== undefined}
+		<p class="top"><span class="figure">Cannot tell</span></p>
+		<p>
+			Only {count[yielded.guessed] ?? yielded.guessed} samples lie round the band: the curve between them
+			is a guess, and so would be a share of builds. Sweep it closer.
+		</p>
+	{:else if yielded}
 		<p class="top" class:many={content.targets.length > 1}>
 			<span class="figure">{percent(yielded.parts.share)}</span>
 			<span class="mono error">±{(100 * yielded.parts.standard_error).toFixed(1)}</span>

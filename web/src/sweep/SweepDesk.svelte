@@ -299,7 +299,9 @@
 				</p>
 				<p>
 					{holds
-						? 'The wire holds its bands as it is. Stop here, or see what a match would add.'
+						? reading.too_wide
+							? 'The SWR holds, but over a range wider than any wire by itself: a lossy line, a resistor or a lossy transformer looks like this too. It is no proof of a good antenna: sweep at the feedpoint.'
+							: 'The wire holds its bands as it is. Stop here, or see what a match would add.'
 						: standing(worst)}
 				</p>
 			</section>

@@ -121,13 +121,17 @@
 						>{figures(c.worst_loss_db, 2)} dB · SWR {swr(c.worst_swr)} · +{c.rise_c.toFixed(0)} °C</span
 					>
 					{#if !c.holds}<span class="soft">over the limit</span>{/if}
+					{#if c.long}<span class="soft">wire long beside a wave</span>{/if}
 				</li>
 			{/each}
 		</ol>
 		<p class="told soft">
 			{found.judged} pairs of ring and turns judged, for {build.mode} at {figures(build.power_w)} W; green
-			ones hold every band and stay cool. {found.without_loss_data} powder mixes have no loss data and
-			are left out.
+			ones hold every band and stay cool. Figures are the worst over the spread of each core.
+			{found.without_loss_data} powder mixes have no loss data and are left out.{#if found.ends_too_low?.length}
+				Not ranked, since their data end below your highest band: mix {found.ends_too_low.join(
+					', '
+				)}.{/if}
 		</p>
 	{/if}
 {:else}

@@ -135,6 +135,8 @@ class YieldOut(BaseModel):
     fan_hz: list[float]
     fan_low: Numbers
     fan_high: Numbers
+    # Samples round the target that has fewest, where they are too few: then a share is a guess between dots.
+    guessed: int | None = None
 
 
 class RulerIn(BaseModel):

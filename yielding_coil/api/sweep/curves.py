@@ -1,5 +1,8 @@
 """Everything drawn of an impedance, thinned to what a chart can show."""
 
+import bisect
+from collections.abc import Sequence
+
 import numpy as np
 from pydantic import BaseModel
 
@@ -76,6 +79,15 @@ class Fan(BaseModel):
         return cls.between(z - (r + 1j * x), z + (r + 1j * x), *own.swr_band(gamma))
 
 
+def _open(drawn: dict[str, Numbers], gaps: Sequence[tuple[float, float]]) -> None:
+    """A place without values in the middle of each gap: a line drawn breaks there."""
+    for low, high in gaps:
+        at = bisect.bisect_right(drawn["frequency_hz"], low)  # type: ignore[type-var]
+        drawn["frequency_hz"].insert(at, (low + high) / 2)
+        for name in DRAWN:
+            drawn[name].insert(at, None)
+
+
 class SweepCurves(Curves):
     """Curves of a sweep. With few samples they are guessed between those in `sampled_hz`.
 
@@ -119,6 +131,7 @@ class SweepCurves(Curves):
         if isinstance(found, SwrSweep):
             unknown: Numbers = [None] * len(drawn["frequency_hz"])
             drawn.update(dict.fromkeys(("resistance_ohm", "reactance_ohm", "gamma_real", "gamma_imag"), unknown))
+        _open(drawn, [gap for gap in found.gaps if low_hz < gap[0] and gap[1] < high_hz])
         hertz = np.asarray(drawn["frequency_hz"], dtype=float)
         return cls.model_construct(
             None,

@@ -18,6 +18,7 @@ from yielding_coil.core.sweep import (
     match_floor,
     sharpness_of,
     standing,
+    too_wide,
 )
 from yielding_coil.core.target import Target, require_inside
 from yielding_coil.documents.design import TargetPayload
@@ -88,6 +89,8 @@ class Reading(BaseModel):
     sharpness: Sharpness | None = None
     targets: list[TargetReading]
     above_one: int
+    # Wider than a wire can be: no proof of a good antenna.
+    too_wide: bool = False
 
 
 class ComparisonIn(BaseModel):
@@ -150,6 +153,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingIn) -> Reading:
         sharpness=None if q is None else sharpness_of(q),
         targets=[TargetReading.model_validate(standing(found, t), from_attributes=True) for t in targets],
         above_one=above_one(found),
+        too_wide=too_wide(found),
     )
 
 

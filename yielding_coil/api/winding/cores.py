@@ -65,6 +65,8 @@ class CoreOut(BaseModel):
     fits: bool
     # It fits, holds every target, and stays cool.
     good: bool
+    # Its wire is no longer short beside a wave.
+    long: bool = False
     here: bool
 
 
@@ -75,6 +77,8 @@ class CoresOut(BaseModel):
 
     judged: int
     without_loss_data: int
+    # Mixes whose data end below the highest target: nobody can rank them there.
+    ends_too_low: list[str] = []
     cores: list[CoreOut]
 
 
@@ -127,6 +131,7 @@ def which_core(request: Request, session: InTransaction, asked: CoresIn) -> Core
     return CoresOut(
         judged=found.judged,
         without_loss_data=sum(not m.loss_known for m in data.ring_materials().values()),
+        ends_too_low=sorted({ring.material.mix for ring in found.unknown}),
         cores=[_core_out(j, rings[j.ring], is_present(element, j)) for j in found.rows],
     )
 
@@ -149,6 +154,7 @@ def _core_out(judged: RatedCore, own: tuple[UUID, str] | None, here: bool) -> Co
         rise_c=judged.rise_c,
         highest_power_w=judged.highest_power_w,
         fits=judged.fits,
+        long=judged.long,
         good=judged.good,
         here=here,
     )

@@ -4,8 +4,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal, TypeAlias
 
+import numpy as np
+
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.design.design import Design
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import System, worst_over
 from yielding_coil.core.tolerance import Spread, Yield, YieldLoss, share_trimmed, shares_at, swr_fan, yield_of
 
@@ -18,6 +21,8 @@ LIMITS = (1.5, 2.0, 3.0)
 # Fewer than this hold: the spread of parts is not what fails. What costs less, or buys less, is not worth a word.
 FEW_SHARE, WORTH_NAMING, WORTH_DOING = 0.1, 0.01, 0.005
 MOST_NAMED = 2
+# Samples within a twentieth of a target's frequency, or within the target, from which on a curve is one.
+FEWEST_SAMPLES, ROUND = 5, 0.1
 
 Act: TypeAlias = Literal["measured", "trimmed"]
 ACTS: tuple[Act, ...] = ("measured", "trimmed")
@@ -44,7 +49,11 @@ class AtLimit:
 
 @dataclass(frozen=True, slots=True)
 class YieldPrediction:
-    """How many builds hold, with part spreads only and with the reading's doubt too; and the fan of their SWR."""
+    """How many builds hold, with part spreads only and with the reading's doubt too; and the fan of their SWR.
+
+    `guessed` is how many samples lie round the target that has fewest, where those are too few to judge by: what
+    lies between them is a guess, and so is a share of builds.
+    """
 
     parts: Yield
     reading: Yield
@@ -53,6 +62,7 @@ class YieldPrediction:
     fan_hz: Real
     fan_low: Real
     fan_high: Real
+    guessed: int | None = None
 
     @property
     def few_hold(self) -> bool:
@@ -127,7 +137,22 @@ def predict_yield(
         frequency_hz,
         low,
         high,
+        guessed_of(design),
     )
+
+
+def guessed_of(design: Design) -> int | None:
+    """How many samples lie round the target that has fewest, where they are too few; None where they suffice."""
+    found = design.antenna
+    if not isinstance(found, Sweep):
+        return None
+    counts = []
+    for target in design.targets:
+        half = max(target.high_hz - target.low_hz, ROUND * target.center_hz) / 2
+        near = np.abs(found.frequency_hz - target.center_hz) <= half
+        counts.append(int(near.sum()))
+    fewest = min(counts)
+    return fewest if fewest < FEWEST_SAMPLES else None
 
 
 def _gains(design: Design, system: System, builds: int, trimmed: bool) -> list[YieldGain]:

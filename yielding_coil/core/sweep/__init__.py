@@ -14,7 +14,9 @@ from yielding_coil.core.sweep.assessment import (
     standing,
     suggested_targets,
     swr_at,
+    too_wide,
 )
+from yielding_coil.core.sweep.gaps import covers, gaps_of
 from yielding_coil.core.sweep.sweep import (
     HIGHEST_REFLECTION,
     Bandwidth,
@@ -43,7 +45,9 @@ __all__ = [
     "SwrSweep",
     "above_one",
     "band_change",
+    "covers",
     "evenly",
+    "gaps_of",
     "known_q",
     "match_floor",
     "require_passive",
@@ -52,4 +56,5 @@ __all__ = [
     "suggested_targets",
     "swr_at",
     "thinned",
+    "too_wide",
 ]

@@ -10,6 +10,7 @@ import numpy as np
 from yielding_coil.core.arrays import Real
 from yielding_coil.core.bode_fano import lowest_swr
 from yielding_coil.core.reflection import reflection_of, swr_of, swr_of_impedance
+from yielding_coil.core.sweep.gaps import covers
 from yielding_coil.core.sweep.sweep import Sweep
 from yielding_coil.core.sweep.swr_sweep import SwrSweep
 from yielding_coil.core.target import Target
@@ -23,6 +24,8 @@ AROUND_BEST, USUAL_LIMIT = 0.01, 2.0
 LEAST_Q = 1e-3
 # Above the first a curve is called sharp, above the second middling (common practice in words).
 SHARP_Q, MIDDLING_Q = 30.0, 10.0
+# Wider than this share of its frequency no wire holds 2 : 1 by itself.
+WIDEST_WIRE = 0.25
 # Reactance that need not be tuned out; a floor that leaves nothing to wish for; one that is as good as 1.
 SMALL_OHM, NARROW_SWR, PERFECT_SWR = 10.0, 1.1, 1.02
 
@@ -103,6 +106,17 @@ def known_q(antenna: Sweep, frequency_hz: float) -> float | None:
     return q if np.isfinite(q) and q > LEAST_Q else None
 
 
+def too_wide(found: Swept) -> bool:
+    """Whether a curve is wider than a wire's can be: then loss, or a resistor, holds the band, and it is no proof.
+
+    Source:
+        Bandwidth of a series circuit (Q 4 holds 2 : 1 over 18 %); thin wires have a Q of 8 and more (common
+        practice).
+    """
+    held = found.bandwidth(USUAL_LIMIT)
+    return held is not None and (held.high_hz - held.low_hz) / (held.high_hz + held.low_hz) * 2 > WIDEST_WIRE
+
+
 def sharpness_of(q: float) -> Sharpness:
     """A word for a Q."""
     return "sharp" if q > SHARP_Q else "middling" if q > MIDDLING_Q else "wide"
@@ -165,7 +179,8 @@ def band_change(first: Swept, second: Swept, target: Target) -> BandChange:
 
 def _on_band(found: Swept, target: Target) -> tuple[float | None, complex | None]:
     """The worst SWR on a band and the impedance at its centre, as far as a sweep reaches and carries them."""
-    if not (found.low_hz <= target.low_hz and target.high_hz <= found.high_hz):
+    inside = found.low_hz <= target.low_hz and target.high_hz <= found.high_hz
+    if not inside or not covers(found.gaps, target.low_hz, target.high_hz):
         return None, None
     worst = float(swr_at(found, np.linspace(target.low_hz, target.high_hz, BAND_POINTS)).max())
     return worst, complex(found.impedance_at(target.center_hz)) if isinstance(found, Sweep) else None
@@ -189,7 +204,7 @@ def suggested_targets(found: Swept, bands: Sequence[tuple[str, float, float]]) -
             return float(found.magnitude_at(at).min())
         return float(np.abs(reflection_of(found.impedance_at(at))).min())
 
-    inside = [b for b in bands if found.low_hz <= b[1] and b[2] <= found.high_hz]
+    inside = [b for b in bands if found.low_hz <= b[1] and b[2] <= found.high_hz and covers(found.gaps, b[1], b[2])]
     if inside:
         return [Target(label, low, high, USUAL_LIMIT) for label, low, high in sorted(inside, key=best_in)]
     best = found.best_match().frequency_hz

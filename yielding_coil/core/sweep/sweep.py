@@ -19,6 +19,7 @@ from yielding_coil.core.reflection import (
     reflection_of,
     swr_of,
 )
+from yielding_coil.core.sweep.gaps import covers, gaps_of
 
 # What an analyser may show of a lossless load without being called wrong.
 HIGHEST_REFLECTION = 1.05
@@ -174,6 +175,11 @@ class Sweep:
             low, high = np.where(same, middle, low), np.where(same, high, middle)
         return (low + high) / 2
 
+    @cached_property
+    def gaps(self) -> tuple[tuple[float, float], ...]:
+        """Stretches without a sample, in hertz: nothing is known there."""
+        return gaps_of(self.frequency_hz)
+
     def resonances(self) -> tuple[Resonance, ...]:
         """Where the reactance passes through zero, rising frequencies; one per change of sign.
 
@@ -212,7 +218,15 @@ class Sweep:
         clear = clear[imaginary[clear] != 0]
         before, after = clear[:-1], clear[1:]
         turns = np.sign(imaginary[before]) != np.sign(imaginary[after])
-        return before[turns], after[turns]
+        before, after = before[turns], after[turns]
+        inside = np.array(
+            [
+                covers(self.gaps, self.frequency_hz[b], self.frequency_hz[a])
+                for b, a in zip(before, after, strict=True)
+            ],
+            dtype=bool,
+        )
+        return before[inside], after[inside]
 
     def best_match(self, reference_ohm: float = DEFAULT_REFERENCE_OHM) -> BestMatch:
         """Where the SWR is lowest, on the curve between the samples, not on the nearest sample."""

@@ -7,6 +7,7 @@ import numpy as np
 from yielding_coil.core.arrays import Real, require_finite, require_positive
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import magnitude_at_swr
+from yielding_coil.core.sweep.gaps import gaps_of
 from yielding_coil.core.sweep.sweep import Bandwidth, BestMatch
 
 
@@ -52,6 +53,11 @@ class SwrSweep:
     def high_hz(self) -> float:
         """Highest frequency read."""
         return float(self.frequency_hz[-1])
+
+    @property
+    def gaps(self) -> tuple[tuple[float, float], ...]:
+        """Stretches without a reading, in hertz: nothing is known there."""
+        return gaps_of(self.frequency_hz)
 
     def magnitude_at(self, frequency_hz: Real) -> Real:
         """|Γ| on straight lines between the readings, same shape."""

@@ -47,7 +47,19 @@ from yielding_coil.core.winding.ring_wound import (
     reading_like,
     turns_like,
 )
-from yielding_coil.core.winding.wiring import END, HANDS, START, TAP, WIRINGS, Join, Kind, Wiring, joins_of, wiring
+from yielding_coil.core.winding.wiring import (
+    END,
+    HANDS,
+    LEAKAGE_POWER,
+    START,
+    TAP,
+    WIRINGS,
+    Join,
+    Kind,
+    Wiring,
+    joins_of,
+    wiring,
+)
 from yielding_coil.core.winding.wound_transformer import Tuning, WoundTransformer
 
 AnyWinding = AirCoil | CoilOnRing | WoundTransformer | LineChoke | LegTrap
@@ -66,6 +78,7 @@ __all__ = [
     "COIL_CAPACITANCE_F",
     "END",
     "HANDS",
+    "LEAKAGE_POWER",
     "SHIELD",
     "STACKS",
     "START",

@@ -17,6 +17,7 @@ from yielding_coil.core.system import Antenna, Element, System, worst_over
 from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.winding.heat import WARM_C, highest_power_w, warming_c
+from yielding_coil.core.winding.wiring import LEAKAGE_POWER
 from yielding_coil.core.winding.wound_transformer import WoundTransformer
 
 # Capacitors across the input that are tried first.
@@ -182,8 +183,7 @@ def _judge_pair(rings: tuple[Ring, ...], primary: int, secondary: int, task: Cor
         primary_turns=primary,
         secondary_turns=secondary,
         core_turns=None,
-        # With the square of the turns, for one geometry; tight pairs with their length.
-        leakage_h=plan.leakage_h * (primary / plan.primary_turns) ** (1 if task.strands > 1 else 2),
+        leakage_h=plan.leakage_h * (primary / plan.primary_turns) ** (1 if task.strands > 1 else LEAKAGE_POWER),
         input_capacitance_f=TRIED_F[:, np.newaxis, np.newaxis],
         primary=_longer(plan.primary, primary, metres),
         secondary=_longer(plan.secondary, secondary, metres),

@@ -10,6 +10,7 @@ from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.winding import LEAKAGE_POWER
 
 _CODES: tuple[tuple[int, FaultCode], ...] = ((1, "turn_more"), (-1, "turn_less"))
 
@@ -52,6 +53,6 @@ def _miscounted(planned: Planned, more: int) -> tuple[OnePort | Transformer, flo
 
 
 def with_turns(part: Transformer, primary: int, secondary: int) -> Transformer:
-    """A transformer with other turns; its leakage goes with the square of the primary's, for one geometry."""
-    leakage = np.asarray(part.leakage_h) * (primary / round(part.primary_turns)) ** 2
+    """A transformer with other turns; its leakage goes with a power of the primary's."""
+    leakage = np.asarray(part.leakage_h) * (primary / round(part.primary_turns)) ** LEAKAGE_POWER
     return replace(part, primary_turns=primary, secondary_turns=secondary, leakage_h=leakage)

@@ -161,7 +161,7 @@ class Solenoid:
 
     @property
     def crowded_inductance_h(self) -> float:
-        """What an analyser reads well below self-resonance: in close turns and thick wire current crowds inwards."""
+        """What an analyser reads well below self-resonance: in close turns and thick wire current crowds."""
         ratio = self.pitch_m / self.wire_diameter_m
         close = float(np.interp(ratio, _CROWD_PITCHES, _CROWD))
         thick = float(np.interp(ratio, _CROWD_PITCHES, _CROWD_THICK)) * self.wire_diameter_m / self.diameter_m

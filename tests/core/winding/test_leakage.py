@@ -18,9 +18,7 @@ def turn(angle, off):
     corners = [(inner, -top), (inner, top), (outer, top), (outer, -top), (inner, -top)]
     points = np.array([(r * np.cos(angle), r * np.sin(angle), z) for r, z in corners])
     cuts = np.linspace(0, 1, PIECES + 1)
-    edges = np.concatenate(
-        [a + (b - a) * cuts[:, np.newaxis] for a, b in pairwise(points)]
-    )
+    edges = np.concatenate([a + (b - a) * cuts[:, np.newaxis] for a, b in pairwise(points)])
     edges = edges.reshape(4, PIECES + 1, 3)
     return ((edges[:, 1:] + edges[:, :-1]) / 2).reshape(-1, 3), (edges[:, 1:] - edges[:, :-1]).reshape(-1, 3)
 

@@ -10,6 +10,7 @@
 	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from '../design/content';
 	import {
 		atLimits,
+		benchLoad,
 		type CapacitorMade,
 		caution,
 		type CoilMade,
@@ -51,7 +52,6 @@
 	const kept = (text: string) => text.replaceAll(' %', '\u00a0%');
 	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
 	const floorText = $derived(nearFloor(prediction.targets));
-	const benchFarad = $derived(wire && wire.x < 0 ? -1 / (2 * Math.PI * wire.hz * wire.x) : null);
 </script>
 
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
@@ -189,14 +189,7 @@
 				<b>{quantity(coil.inductance_h, 'H')}</b> at {megahertz(coil.reads_at_hz)} MHz.
 			</li>
 		{/each}
-		{#if wire && benchFarad && benchFarad > 0}
-			<li>
-				Check on the bench with {wire.r.toFixed(0)} Ω and {quantity(benchFarad, 'F', 2)} in series for
-				the wire.
-			</li>
-		{:else if wire}
-			<li>Check on the bench with {wire.r.toFixed(0)} Ω in place of the wire.</li>
-		{/if}
+		{#if wire}<li>{benchLoad(wire)}</li>{/if}
 	</ol>
 	{#if rf}
 		{@const burn = caution(rf)}

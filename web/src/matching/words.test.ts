@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { DesignFinding, Yield } from '../lib/api/client';
-import { atLimits, caution, coilText, finding, moved, nearFloor, why } from './words';
+import { benchLoad, atLimits, caution, coilText, finding, moved, nearFloor, why } from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -138,4 +138,13 @@ test('other limits, and how near the floor', () => {
 	expect(nearFloor([target])).toContain('goes below 1.20');
 	expect(nearFloor([{ ...target, floor: { ...floor, narrow: true } }])).toBeNull();
 	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
+});
+
+test.each([
+	[{ r: 308, x: 272, hz: 14.2e6 }, '310 Ω and 3.0 µH in series'],
+	[{ r: 3.7, x: 187, hz: 3.65e6 }, '3.7 Ω and 8.2 µH in series'],
+	[{ r: 94, x: -463, hz: 18.1e6 }, '94 Ω and 19 pF in series'],
+	[{ r: 0.7, x: 0.001, hz: 7e6 }, 'Check on the bench with 0.70 Ω in place']
+])('the bench load of %o', (wire, words) => {
+	expect(benchLoad(wire)).toContain(words);
 });

@@ -72,6 +72,34 @@ def _whole(values: Any, shape: tuple[int, ...]) -> Any:
 
 
 @dataclass(frozen=True, slots=True)
+class Knob:
+    """A variable capacitor across the secondary, turned to its best for every band.
+
+    Args:
+        bands_hz: middles of the bands.
+        total_f: across the secondary on each, the winding's own among it, as the core is by its table.
+        own_f: the winding's own.
+        low_f, high_f: stops of the capacitor.
+
+    Whoever tunes a build brings the secondary back to where it resonated: what the core has more of permeability
+    the capacitor has less, as far as its stops.
+    """
+
+    bands_hz: tuple[float, ...]
+    total_f: tuple[float, ...]
+    own_f: float
+    low_f: float
+    high_f: float
+
+    def across_f(self, frequency_hz: Reals, permeability_factor: Reals, own_f: Reals) -> Real:
+        """What then lies across the secondary, shape broadcast; a frequency belongs to the nearest band."""
+        log = np.log(np.atleast_1d(np.asarray(frequency_hz, dtype=float)))
+        nearest = np.abs(log[:, np.newaxis] - np.log(np.array(self.bands_hz))).argmin(axis=1)
+        total = np.array(self.total_f)[nearest if np.ndim(frequency_hz) else nearest[0]] / permeability_factor
+        return np.asarray(np.clip(total - own_f, self.low_f, self.high_f) + own_f)
+
+
+@dataclass(frozen=True, slots=True)
 class Transformer:
     """Turns on a ring that carry one impedance to another.
 
@@ -91,6 +119,7 @@ class Transformer:
         share: of the primary's voltage that lies across `core_turns` of the core.
         core_turns: turns that magnetise; the primary's when left out.
         permeability_factor: of this core against its ring; may be an array of builds.
+        knob: a variable capacitor across the secondary, turned for each band.
 
     Raises:
         OutOfDomainError: no turn, a tap beyond the winding's end, or a value below zero.
@@ -115,6 +144,7 @@ class Transformer:
     share: float = 1.0
     core_turns: float | None = None
     permeability_factor: Reals = 1.0
+    knob: Knob | None = None
 
     def __post_init__(self) -> None:
         for name in ("primary_turns", "secondary_turns", "input_q", "permeability_factor"):
@@ -154,7 +184,10 @@ class Transformer:
         n = self.turns_ratio
         no_copper = np.zeros(omega.shape)
         # Above the ideal ratio.
-        wound_a = 1 + load * (1j * omega * self.winding_capacitance_f)
+        across: Reals = self.winding_capacitance_f
+        if self.knob is not None:
+            across = self.knob.across_f(frequency_hz, self.permeability_factor, self.winding_capacitance_f)
+        wound_a = 1 + load * (1j * omega * across)
         high_ohm = no_copper if self.secondary is None else self.secondary.resistance_ohm(frequency_hz)
         core_v = (load + wound_a * high_ohm) / n
         # Below it.

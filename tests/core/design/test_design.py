@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from client_helpers import CHOKE, TRAP, beside, unun
+from client_helpers import CHOKE, COUPLER, TRAP, beside, unun
 from made import design_of
 
 from yielding_coil import data
@@ -13,10 +13,12 @@ from yielding_coil.core.design import (
     drawn_grid,
     evaluate,
     parts_list,
+    share_of,
 )
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.system import worst_over
 
 SEVENTEEN = {"label": "17 m", "low_hz": 18.068e6, "high_hz": 18.168e6, "swr_limit": 2.0}
 # 94 − j463 Ω at 18.1 MHz wants 3.00 µH in line and 7.01 pF across (common practice: about 3 µH and 7 pF).
@@ -144,3 +146,16 @@ def test_every_coax_at_the_length_of_the_feedline_least_loss_first():
     assert {r.cable for r in rows} == {key for key, row in data.cables().items() if row.coax}
     assert all(r.into_wire_w < 100 for r in rows)
     assert compare_feedlines(design(MICA, COIL), 100.0, data.cables().values()) == []
+
+
+def test_a_tuned_coupler_is_judged_with_its_knob_set_on_every_band():
+    """3 in 20 on a T68-2 for 40, 20 and 15 m: each band at its own setting, and every build tuned by its owner."""
+    bands = (("40 m", 7.0e6, 7.2e6), ("20 m", 14.0e6, 14.35e6), ("15 m", 21.0e6, 21.45e6))
+    targets = [{"label": n, "low_hz": a, "high_hz": b, "swr_limit": 2.0} for n, a, b in bands]
+    design = design_of({**unun(2700.0, **COUPLER), "targets": targets})
+    system = design.system()
+
+    alone = [s.edge_swr for s in design.wound("unun").coupler(7.1e6).settings(system.antenna, list(design.targets))]
+    assert worst_over(system, design.targets) == pytest.approx(alone, rel=1e-3)
+    assert max(alone) < 2
+    assert share_of(design, system) > 0.9

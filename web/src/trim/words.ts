@@ -234,7 +234,9 @@ export function waysOn(trim: TrimOut, unit: LengthUnit): string[] {
 	const there =
 		t.low_hz !== null && t.high_hz !== null
 			? `${megahertz(t.low_hz)} to ${megahertz(t.high_hz)} MHz are within ${swr(trim.swr_limit)}`
-			: `the SWR at its lowest is ${swr(trim.lowest_swr)}`;
+			: trim.lowest_swr === null
+				? 'its SWR there is not read yet'
+				: `the SWR at its lowest is ${swr(trim.lowest_swr)}`;
 	const worst = t.worst_swr === null ? '' : `, at worst ${swr(t.worst_swr)} on ${trim.label}`;
 	const landed = t.band === null ? '' : ` It lies on, or near, ${t.band}.`;
 	ways.push(`Or use it where it landed: ${there}${worst}.${landed}`);

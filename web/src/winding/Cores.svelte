@@ -128,8 +128,8 @@
 		<p class="told soft">
 			{found.judged} pairs of ring and turns judged, for {build.mode} at {figures(build.power_w)} W; green
 			ones hold every band and stay cool. Figures are the worst over the spread of each core.
-			{found.without_loss_data} powder mixes have no loss data and are left out.{#if found.ends_too_low?.length}
-				Not ranked, since their data end below your highest band: mix {found.ends_too_low.join(
+			{found.without_loss_data} powder mixes have no loss data and are left out.
+			{#if found.ends_too_low?.length}Not ranked, since their data end below your highest band: mix {found.ends_too_low.join(
 					', '
 				)}.{/if}
 		</p>

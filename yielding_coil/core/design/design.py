@@ -15,7 +15,7 @@ from yielding_coil.core.parts import Capacitor, FixedLoad
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.core.winding import AnyWinding, Box, LegTrap, LineChoke, WindingTask
+from yielding_coil.core.winding import AnyWinding, Box, LegTrap, LineChoke, WindingTask, WoundTransformer
 
 # What the analyser's doubt is called among the contributors.
 ANALYSER = "reading"
@@ -248,7 +248,7 @@ class Design:
         return self.targets[0].center_hz
 
     def system(self) -> System:
-        """The cascade below the antenna.
+        """The cascade below the antenna; a variable capacitor in it is turned to its best on every band.
 
         Raises:
             OutOfDomainError: two things share a key, or a part cannot be made.
@@ -257,7 +257,12 @@ class Design:
         if len(set(keys)) != len(keys):
             raise OutOfDomainError("elements", f"with the keys {', '.join(keys)}", "a key of its own each")
         center = self.center_hz
-        return System(self.antenna, [Element(e.key, e.place, e.part(center)) for e in self.elements])
+        system = System(self.antenna, [Element(e.key, e.place, e.part(center)) for e in self.elements])
+        for each in self.elements:
+            turned = each.with_knob(system, self.targets, center) if isinstance(each, WoundTransformer) else None
+            if turned is not None:
+                system = system.with_part(each.key, turned)
+        return system
 
     def part_spreads(self) -> list[Spread]:
         """Spreads of the parts above the line: those that the SWR at the box depends on."""

@@ -250,7 +250,8 @@ def _next(
     if band.stop is None or log.stop == "dip":
         band = _with(band, *minimum_findings(log.form, band.target.swr_limit, here.found[-1], sweep, here.weighed))
     folded = hanging.folded_m[link]
-    short = cut.act in ("unfold", "splice")
+    # Where the dip is in place already there is nothing to be short of.
+    short = cut.act in ("unfold", "splice") and abs(cut.dip_hz / band.wanted_hz - 1) > NEAR_ENOUGH
     band = replace(
         band,
         next=on_tape_amount(cut, log.unit),

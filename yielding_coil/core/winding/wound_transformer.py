@@ -16,7 +16,7 @@ from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.system import Antenna, Element, Station, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, swr_fan
-from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.transformer import Knob, Transformer
 from yielding_coil.core.winding.coupler import Coupler
 from yielding_coil.core.winding.findings import (
     COAX_OHM,
@@ -222,6 +222,26 @@ class WoundTransformer(WoundOnRing):
         if self.tuning is None:
             return None
         return Coupler(replace(self, tuning=None).part(center_hz), self.tuning.low_f, self.tuning.high_f)
+
+    def with_knob(self, system: System, targets: Sequence[Target], center_hz: float) -> Transformer | None:
+        """As it is used: its capacitor turned to the best on every band; None for one without.
+
+        Raises:
+            OutOfDomainError: a band lies outside what is known of the antenna.
+        """
+        coupler = self.coupler(center_hz)
+        if coupler is None:
+            return None
+        own = self.nominal_capacitance_f
+        settings = coupler.settings(system.above(self.key), list(targets))
+        knob = Knob(
+            tuple(t.center_hz for t in targets),
+            tuple(s.capacitance_f + own for s in settings),
+            own,
+            coupler.low_f,
+            coupler.high_f,
+        )
+        return replace(coupler.transformer, knob=knob)
 
     def tuned(self, capacitance_f: float) -> "WoundTransformer":
         """The same with its capacitor set otherwise."""

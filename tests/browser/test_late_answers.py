@@ -25,7 +25,7 @@ class Late:
 
     def __init__(self, page, pattern):
         self.page, self.pattern = page, pattern
-        self.held = None
+        self.held = self.first = None
         self.under_way = set()
         page.on("request", lambda request: self.under_way.add(request))
         for end in ("requestfinished", "requestfailed"):
@@ -33,7 +33,9 @@ class Late:
         page.route(pattern, self._first)
 
     def _first(self, route):
-        if self.held is None:
+        if self.first is None:
+            # Before it is fetched: the second question may come while the first is still computed.
+            self.first = route.request
             self.held = route, route.fetch()
         else:
             route.continue_()
@@ -43,11 +45,12 @@ class Late:
         seen = []
         for _ in range(300):
             self.page.wait_for_timeout(100)
-            busy = self.under_way - {self.held[0].request} if self.held else self.under_way
+            busy = self.under_way - {self.first}
             seen = [] if busy else [*seen[-2:], self.page.evaluate(SHOWN)]
             if len(seen) == 3 and seen[0] == seen[1] == seen[2]:
                 return seen[-1]
-        raise AssertionError("the page does not come to rest")
+        waiting = [request.url for request in self.under_way]
+        raise AssertionError(f"the page does not come to rest; under way: {waiting}")
 
     def release(self):
         route, answer = self.held

@@ -292,9 +292,9 @@ def test_the_range_is_set_as_one_thinks_of_it(page, address, bench, settle):
     type_in(page, settle, "Start", "26")  # beyond the stop: the two change places
     expect(page.get_by_label("Start", exact=True)).to_have_value("25.400 MHz")
     expect(page.get_by_label("Stop", exact=True)).to_have_value("26.000 MHz")
-    type_in(page, settle, "Stop", "2,500")
-    expect(page.get_by_role("alert")).to_contain_text("2,500")
-    expect(page.get_by_label("Stop", exact=True)).to_have_value("2,500")
+    type_in(page, settle, "Stop", "2,5,00")
+    expect(page.get_by_role("alert")).to_contain_text("2,5,00")
+    expect(page.get_by_label("Stop", exact=True)).to_have_value("2,5,00")
 
 
 @pytest.mark.deep

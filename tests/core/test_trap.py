@@ -178,3 +178,21 @@ class TestLeg:
     def test_bands_the_wrong_way_round_are_refused(self):
         with pytest.raises(OutOfDomainError, match="low_hz is 24.94 MHz; it must be below 21.23 MHz"):
             leg_for(Trap(1e-6, 40e-12, 200), LOW, HIGH, 0.8e-3)
+
+
+@pytest.mark.parametrize(("high", "low"), [(14.15e6, 7.1e6), (28.4e6, 14.15e6), (7.1e6, 3.6e6)])
+def test_a_trap_of_50_pf_leaves_lengths_for_an_octave_below(high, low):
+    """14.15 and 7.1 MHz: about 5.14 m inside, 4.31 m outside (recomputed by another code, within 4 %)."""
+    leg = leg_for(Trap(coil_for(50e-12, high), 50e-12, 200), high, low, 1e-3)
+
+    assert leg.reactance_ohm(np.array([high, low])) == pytest.approx([0, 0], abs=0.01)
+    if high == 14.15e6:
+        assert leg.inner_m == pytest.approx(5.14, rel=0.04)
+        assert leg.outer_m == pytest.approx(4.31, rel=0.01)
+
+
+def test_a_coax_trap_has_the_q_of_practice():
+    """100 to 200 at 7.1 MHz (from memory)."""
+    trap = coax_turns_for(7.1e6, 50e-3, 5e-3, 3.5e-3, data.cable("pe-5")).trap()
+
+    assert 100 < float(trap.q) < 220

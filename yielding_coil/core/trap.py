@@ -17,8 +17,9 @@ from yielding_coil.core.solenoid import Solenoid
 
 # Mica stands far above the coil in Q (1,000 to 3,000, from memory).
 CAPACITOR_Q = 1500.0
-# A braid loses so many times what a solid tube would (from memory: coax traps show a Q of 100 to 200).
-BRAID = 2.5
+# A braided shield loses so many times what round wire of its size would: four of them what a smooth tube carries on
+# its inside alone, the rest the braid's (from memory: coax traps show a Q of 100 to 200).
+BRAID = 10.0
 
 
 @dataclass(frozen=True, slots=True)

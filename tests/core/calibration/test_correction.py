@@ -145,6 +145,30 @@ def test_slips_with_the_standards_are_named(given, code, which):
         assert {found[0].first, found[0].second} == which
 
 
+@pytest.mark.parametrize(
+    ("low", "high", "code"),
+    [
+        (20e6, 30e6, "swapped"),
+        (1e6, 30e6, "swapped"),
+        (14e6, 14.35e6, "too_narrow"),
+        (28e6, 28.1e6, "too_narrow"),
+    ],
+)
+def test_short_and_open_exchanged_are_seen_or_said_to_be_beyond_telling(low, high, code):
+    """A lead of 0.6 m in solid polyethylene, 0.1 % of noise; right ones are never called exchanged."""
+    f = np.linspace(low, high, 101)
+    rng = np.random.default_rng(20261216)
+    back = np.exp(-4j * np.pi * f * 0.6 / (0.66 * 299_792_458))
+    raw = {
+        name: gamma * back + 7e-4 * (rng.normal(size=f.size) + 1j * rng.normal(size=f.size))
+        for name, gamma in (("short", -1), ("open", 1), ("load", 0.01))
+    }
+    exchanged = {**raw, "open": raw["short"], "short": raw["open"]}
+
+    assert [s.code for s in slips(exchanged, f)] == [code]
+    assert [s.code for s in slips(raw, f)] == ([] if code == "swapped" else ["too_narrow"])
+
+
 def test_a_sweep_that_is_a_standard_is_called_that():
     assert like_a_standard(np.full(5, -0.99 + 0.01j)) == "short"
     assert like_a_standard(np.full(5, 0.01j)) == "load"

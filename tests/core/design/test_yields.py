@@ -1,10 +1,17 @@
 """How many builds hold, and what each act on a part buys."""
 
+from dataclasses import replace
+
 import numpy as np
+import pytest
 from client_helpers import unun
 from made import design_of
 
-from yielding_coil.core.design import DesignSummary, predict_yield, share_of, summary_of
+from yielding_coil.core.design import Design, DesignSummary, predict_yield, share_of, summary_of
+from yielding_coil.core.design.yields import guessed_of
+from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.target import Target
 
 BAND = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 # A series circuit of 94 Ω with X near −463 Ω, brought to 50 Ω on the band by about 2.7 µH and 6 pF.
@@ -85,3 +92,21 @@ def test_a_resistor_on_a_line_says_nothing_of_an_antenna():
     assert summary_of(bare) == DesignSummary(None, None)
     assert summary_of(match()).worst_swr > 1
     assert 0 <= summary_of(match()).share <= 1
+
+
+@pytest.mark.parametrize(("points", "guessed"), [(3, 3), (101, None)])
+def test_few_samples_round_a_band_are_no_yield(points, guessed):
+    """Three typed points say nothing of what lies between them."""
+    f = np.linspace(13.9e6, 14.5e6, points)
+    antenna = Sweep(f, 40 + 2j * (f - 14.2e6) / 1e4)
+    design = Design(antenna=antenna, targets=(Target("20 m", 14.0e6, 14.35e6, 2.0),), elements=())
+
+    assert guessed_of(design) == guessed
+
+
+def test_the_bench_takes_the_resistor_that_a_design_carries():
+    design = design_of(unun(2700.0))
+
+    assert design.carried_ohm("unun") == 2700.0
+    assert design_of(unun(2700.0, line_m=10.0)).carried_ohm("unun") == 2700.0
+    assert replace(design, antenna=FixedLoad(2700 - 500j)).carried_ohm("unun") is None

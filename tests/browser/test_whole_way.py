@@ -6,6 +6,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 import skrf
+from client_helpers import drop as drop_made
 from playwright.sync_api import expect
 
 DEMO = Path(__file__).parents[2] / "yielding_coil" / "demo"
@@ -347,3 +348,39 @@ def test_nothing_is_cut_off_at_phone_width(match_desk, settle):
     settle()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     expect(page.get_by_text("Match · 3 of 8")).to_be_visible()
+
+
+def test_two_bands_that_no_network_serves_together_get_one_each(page, address, client, settle):
+    """40 and 20 m on one wire (moment-method values, rounded): 0 % is never told to be made."""
+    f = [6.0, 7.1, 9.0, 11.0, 13.0, 14.2, 15.5]
+    r, x = [45, 68, 150, 600, 2500, 3600, 1800], [-190, 5, 330, 900, 1200, -400, -1900]
+    fine = np.linspace(6.0, 15.5, 401)
+    rows = "\n".join(f"{a:.5f},{np.interp(a, f, r):.2f},{np.interp(a, f, x):.2f}" for a in fine)
+    sweep = drop_made(client, f"MHz,R,X\n{rows}".encode(), "orchard.csv").json()
+    build = client.post("/api/builds", json={"name": "Orchard wire", "sweep_id": sweep["id"]}).json()
+    targets = [
+        {"label": "40 m", "low_hz": 7.0e6, "high_hz": 7.2e6, "swr_limit": 2.0},
+        {"label": "20 m", "low_hz": 14.0e6, "high_hz": 14.35e6, "swr_limit": 2.0},
+    ]
+    changed = client.patch(f"/api/builds/{build['id']}", json={"revision": build["revision"], "targets": targets})
+    assert changed.status_code == 200
+
+    page.goto(f"{address}/builds/{build['id']}/match")
+    each = page.get_by_role("region", name="One network for each band")
+    expect(each).to_contain_text("No single L network of these serves 40 m and 20 m together")
+    expect(page.get_by_text("Do not make it as it stands: take one network for each band.")).to_be_visible()
+    expect(page.get_by_text("Make these two")).to_have_count(0)
+    settle()
+    page.goto(address)
+    expect(page.get_by_text("this one does not serve them together")).to_be_visible()
+
+    page.goto(f"{address}/builds/{build['id']}/match?marker=7.1")
+    page.get_by_role("button", name="Design it for 20 m").click()
+    expect(page.get_by_text("Make these two")).to_be_visible()
+    # The marker stood on the other band: figures are never read outside what is shown.
+    expect(page.get_by_role("slider", name="Marker frequency")).to_have_attribute(
+        "aria-valuetext", re.compile("14.175 MHz")
+    )
+    settle()
+    page.goto(address)
+    expect(page.get_by_text("and a network for 40 m")).to_be_visible()

@@ -25,8 +25,12 @@ from yielding_coil.core.arrays import Complex, Real
 # Less likely than this by chance, and readings are of something else; a parameter so many standard deviations from
 # what it was expected to be is another thing.
 CHANCE, FURTHEST_PULL = 1e-3, 3.0
-# How smoothly over a sweep the residual errors wander: terms of a Chebyshev series each.
-RESIDUAL_TERMS = 4
+# How the residual errors wander over a sweep: turning with f, as reflections on leads and cables of up to so many
+# seconds do (common practice: a metre and a half), slow turns more than fast ones, and a share of them slowly with
+# log f, as an instrument does: so many terms.
+LEADS_S, SLOW_SHARE, SLOW_TERMS = 15e-9, 0.1, 3
+# What calibration leaves is a figure known to a decibel itself.
+KNOWN_TIMES = 1.1
 # Steps of a fit, its difference of a deviate, and what gains no more.
 STEPS, STEP, STILL = 40, 1e-4, 0.01
 # Far above the best, a fit that falls by less than this share a step is not brought to rest; not before so many.
@@ -127,12 +131,21 @@ def both_parts(values: Complex) -> Real:
     return np.concatenate([values.real, values.imag], axis=-1)
 
 
-def smooth(frequency_hz: Real, terms: int = RESIDUAL_TERMS) -> Real:
-    """Smooth functions of log f over a sweep, each of mean square about one; shape (terms, n)."""
-    log = np.log(frequency_hz)
-    span = log[-1] - log[0]
-    place = 2 * (log - log[0]) / span - 1 if span > 0 else np.zeros(log.shape)
-    return np.asarray(math.sqrt(1 / terms) * chebvander(place, terms - 1).T)
+def smooth(frequency_hz: Real) -> Real:
+    """Smooth functions over a sweep whose squares sum to one in the mean; shape (terms, n)."""
+    turns = LEADS_S * float(frequency_hz[-1] - frequency_hz[0])
+    decay = 1.5 + 2 * turns
+    falling = np.exp(-2 * np.maximum(np.arange(math.ceil(2 * decay)) - 1, 0) / decay)
+    slow = math.sqrt(SLOW_SHARE) * _series(np.log(frequency_hz), np.ones(SLOW_TERMS))
+    return np.concatenate([slow, math.sqrt(1 - SLOW_SHARE) * _series(frequency_hz, falling)])
+
+
+def _series(x: Real, shares: Real) -> Real:
+    """Terms of a Chebyshev series, with their shares of a mean square of one."""
+    span = x[-1] - x[0]
+    place = 2 * (x - x[0]) / span - 1 if span > 0 else np.zeros(x.shape)
+    size = np.sqrt(shares / shares.sum() * np.where(np.arange(shares.size) > 0, 2.0, 1.0))
+    return np.asarray(size[:, np.newaxis] * chebvander(place, shares.size - 1).T)
 
 
 def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Real:
@@ -142,7 +155,7 @@ def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Rea
         residual: root mean square of each of the three.
 
     Returns:
-        Shape (2n, 6·terms); rows are the real parts of δΓ, then the imaginary ones.
+        Shape (2n, k); rows are the real parts of δΓ, then the imaginary ones.
 
     Source:
         δΓ = d + t·Γ + m·Γ², the three-term model to first order (Pozar, 4th ed., §4.5, and model notes there).
@@ -154,4 +167,4 @@ def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Rea
 
 def residual_of(residual_db: float) -> float:
     """Root mean square of each of the three error terms, by what calibration leaves below full reflection."""
-    return float(10 ** (-residual_db / 20) / math.sqrt(3))
+    return float(KNOWN_TIMES * 10 ** (-residual_db / 20) / math.sqrt(3))

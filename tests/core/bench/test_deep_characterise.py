@@ -123,7 +123,6 @@ def part_read(rng: np.random.Generator, kind: str, residual_db: float) -> tuple[
             size = 10 ** (-residual_db / 20) / np.sqrt(12) * (rng.normal() + 1j * rng.normal())
             seen = seen + size * np.exp(2j * np.pi * place * rng.uniform(-0.7, 0.7)) * gamma**power
     seen = seen + 7e-4 * (rng.normal(size=PART_F.size) + 1j * rng.normal(size=PART_F.size))
-    seen = seen * np.minimum(1, 0.9995 / np.abs(seen))
     return Sweep(PART_F, 50 * (1 + seen) / (1 - seen)), float(value), float(q)
 
 
@@ -148,9 +147,9 @@ def test_a_part_and_its_loss(trials, kind, residual_db):
             q_held += abs(found.q.value - q) <= 1.645 * found.q.error
     unit = "C" if kind == "capacitor" else "L"
     name = f"{kind}, {residual_db} dB"
-    fine = [trials.holds(f"{name}: {unit}", value_held, told, cannot_tell=len(seeds) - told, low=0.84)]
-    if q_told >= 30:
-        fine.append(trials.holds(f"{name}: Q", q_held, q_told, cannot_tell=len(seeds) - q_told, low=0.82))
+    fine = [trials.holds(f"{name}: {unit}", value_held, told, cannot_tell=len(seeds) - told)]
+    if kind != "capacitor":
+        fine.append(trials.holds(f"{name}: Q", q_held, q_told, cannot_tell=len(seeds) - q_told))
     assert all(fine)
 
 

@@ -31,7 +31,7 @@ def read(rng, line, residual_db):
         gamma = reflection_of(line.input_impedance(F, end))
         seen = gamma + sum(error * gamma**power for power, error in enumerate(errors))
         seen = seen + 7e-4 * (rng.normal(size=F.size) + 1j * rng.normal(size=F.size))
-        out.append(Sweep(F, impedance_of(seen * np.minimum(1, 0.9999 / np.abs(seen)))))
+        out.append(Sweep(F, impedance_of(seen)))
     return out
 
 
@@ -63,7 +63,7 @@ def test_an_unknown_line(trials, residual_db):
         held += [abs(away) <= NINE_IN_TEN * error for away, error in off]
     names = ("impedance", "electrical length", "loss")
     fine = [
-        trials.holds(f"unknown line, {residual_db} dB: {name}", int(n), len(seeds), high=0.965)
+        trials.holds(f"unknown line, {residual_db} dB: {name}", int(n), len(seeds))
         for name, n in zip(names, held, strict=True)
     ]
     assert all(fine)

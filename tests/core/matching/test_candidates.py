@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from yielding_coil import data
 from yielding_coil.core.design import Design
-from yielding_coil.core.matching import LARGEST_COAX_F, MatchTemplate, propose
+from yielding_coil.core.matching import LARGEST_COAX_F, MatchTemplate, propose, propose_switched
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.target import Target
@@ -80,3 +80,18 @@ def test_whatever_the_load_every_network_is_made_or_refused_with_a_reason(r, x):
     for candidate in propose(design(FixedLoad(complex(r, x))), TEMPLATE):
         assert (candidate.refused is None) == (len(candidate.parts) == 2)
         assert candidate.refused or candidate.worst_swr >= 1
+
+
+def test_two_bands_that_no_network_serves_together_have_one_each():
+    """Found by trying it: 40 and 20 m on one wire; 0 % is nothing to be made, one network a band is."""
+    f = np.linspace(6e6, 15.5e6, 401)
+    # Half as long as a wave on 40 m (moment-method values of a 20 m wire at 8 m, rounded), R and X smooth between.
+    r = np.interp(f, [6e6, 7.1e6, 9e6, 11e6, 13e6, 14.2e6, 15.5e6], [45, 68, 150, 600, 2500, 3600, 1800])
+    x = np.interp(f, [6e6, 7.1e6, 9e6, 11e6, 13e6, 14.2e6, 15.5e6], [-190, 5, 330, 900, 1200, -400, -1900])
+    both = design(Sweep(f, r + 1j * x), Target("40 m", 7.0e6, 7.2e6, 2.0), Target("20 m", 14.0e6, 14.35e6, 2.0))
+
+    assert all(c.refused or c.few_hold for c in propose(both, TEMPLATE))
+    switched = propose_switched(both, TEMPLATE)
+    assert [s.target.label for s in switched] == ["40 m", "20 m"]
+    assert not any(s.best.few_hold for s in switched)
+    assert all(s.best.worst_swr < 2 for s in switched)

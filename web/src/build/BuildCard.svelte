@@ -36,6 +36,14 @@
 		[...new Set(build.targets.map((t) => t.swr_limit))].map(swr).join(' and ')
 	);
 	const bands = $derived(build.targets.map((t) => t.label).join(', '));
+	const served = $derived((build.served ?? []).join(', '));
+	/** The bands that the chosen design leaves to others. */
+	const left = $derived(
+		build.targets
+			.map((t) => t.label)
+			.filter((band) => !(build.served ?? []).includes(band))
+			.join(', ')
+	);
 
 	// The picture comes after the words: a shelf should not wait for its curves.
 	const drawn = latest(
@@ -88,13 +96,19 @@
 		</p>
 		<p>
 			{#if matched && !sweep}
-				<strong>Winding</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
+				<strong>Winding</strong> designed: worst SWR {swr(build.worst_swr)} on {served}.
 				<strong>Next:</strong>
 				wind it, check it on its resistor, then hang the wire.
-			{:else if matched}
-				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {bands}.
+			{:else if matched && build.few_hold}
+				<strong>Match</strong> tried: worst SWR {swr(build.worst_swr)} on {served}.
 				<strong>Next:</strong>
-				make the two parts and check them on the bench.
+				{build.targets.length > 1
+					? 'one network for each band, switched; this one does not serve them together.'
+					: 'another network, a part of the band or a wider limit; this one is not to be made.'}
+			{:else if matched}
+				<strong>Match</strong> designed: worst SWR {swr(build.worst_swr)} on {served}.
+				<strong>Next:</strong>
+				make the two parts and check them on the bench{#if left}, and a network for {left}{/if}.
 			{:else if build.hung}
 				<strong>Hung.</strong> <strong>Next:</strong> read its dip and trim it, {build.entries} entries
 				in its log.

@@ -8,6 +8,7 @@ import {
 	rulerRange,
 	sameShape,
 	sameTargets,
+	servesSome,
 	shapeName,
 	shapeOf,
 	withElement,
@@ -105,4 +106,13 @@ test('targets differ by any edge or limit', () => {
 	const [first] = content.targets;
 	expect(sameTargets(content.targets, [...content.targets])).toBe(true);
 	expect(first && sameTargets(content.targets, [{ ...first, swr_limit: 1.5 }])).toBe(false);
+});
+
+test('a design may serve some of the bands alone; another first band is another design', () => {
+	const [first] = content.targets;
+	if (!first) throw new Error('no target');
+	const second = { ...first, label: '40 m', low_hz: 7e6, high_hz: 7.2e6 };
+	expect(servesSome([second], [first, second])).toBe(true);
+	expect(servesSome([first, second], [second])).toBe(false);
+	expect(sameTargets([first, second], [second, first])).toBe(false);
 });

@@ -136,9 +136,17 @@ export function shapeName(shape: Shape): string {
 
 /** Whether two lists of targets are the same in every edge and limit. */
 export function sameTargets(a: Content['targets'], b: Content['targets']): boolean {
-	const text = (list: Content['targets']) =>
-		JSON.stringify(list.map((t) => [t.label, t.low_hz, t.high_hz, t.swr_limit]));
-	return text(a) === text(b);
+	return a.map(targetKey).join() === b.map(targetKey).join();
+}
+
+/** Whether all of some targets are among others. */
+export function servesSome(some: Content['targets'], of: Content['targets']): boolean {
+	const known = new Set(of.map(targetKey));
+	return some.every((t) => known.has(targetKey(t)));
+}
+
+function targetKey(t: Content['targets'][number]): string {
+	return JSON.stringify([t.label, t.low_hz, t.high_hz, t.swr_limit]);
 }
 
 /** Where a ruler runs: a third below the value to a third above, on round numbers. */

@@ -6,6 +6,7 @@
 		answer,
 		api,
 		Refused,
+		type Candidate,
 		type Content,
 		type Design,
 		type Piece,
@@ -35,6 +36,7 @@
 		isWound,
 		parts,
 		sameTargets,
+		servesSome,
 		shapeName,
 		withLine
 	} from '../design/content';
@@ -48,7 +50,6 @@
 	const page = openBuild();
 	const build = $derived(page.build);
 	const designs = $derived(page.designs);
-	const markerHz = $derived(page.markerHz);
 	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
 	let cables = $state.raw<Schemas['CableOut'][]>([]);
@@ -77,6 +78,7 @@
 		const targets = work.content?.targets ?? build.targets;
 		return chartRange(targets, sweep?.low_hz ?? 0, sweep?.high_hz ?? 1e9);
 	});
+	const markerHz = $derived(page.markerIn(range.lowHz, range.highHz));
 	// One object for the life of the desk; it reads power and range when it asks.
 	const work: DesignEditor = new DesignEditor(
 		page.id,
@@ -138,6 +140,29 @@
 
 	let beside = $state(false);
 
+	async function designed(name: string, content: Content): Promise<string> {
+		const design = await answer(
+			api.POST('/api/builds/{build_id}/designs', {
+				params: { path: { build_id: build.id } },
+				body: { name, content }
+			})
+		);
+		page.keep(design);
+		open(design);
+		return design.id;
+	}
+
+	/** A network for one band alone, beside the designs that serve the others. */
+	async function designFor(band: string, network: Candidate): Promise<void> {
+		if (!network.content) return;
+		try {
+			const id = await designed(`${band}, ${shapeName(network)}`, network.content);
+			await page.change({ chosen_design_id: id });
+		} catch (why) {
+			work.refuse(why);
+		}
+	}
+
 	async function begin(): Promise<void> {
 		if (!sweep) return;
 		const bare: Content = {
@@ -155,14 +180,7 @@
 				refused = best?.refused ?? 'no network matches this wire there';
 				return;
 			}
-			const design = await answer(
-				api.POST('/api/builds/{build_id}/designs', {
-					params: { path: { build_id: build.id } },
-					body: { name: shapeName(best), content: best.content }
-				})
-			);
-			page.keep(design);
-			open(design);
+			await designed(shapeName(best), best.content);
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			refused = why.message;
@@ -267,8 +285,12 @@
 		{#snippet pictures()}
 			{#if !sameTargets(content.targets, build.targets)}
 				<Note kind="news">
-					The build's bands changed since this design was made: it still serves
-					{content.targets.map(targetText).join(', ')}.
+					{#if servesSome(content.targets, build.targets)}
+						This design serves {content.targets.map(targetText).join(', ')} alone.
+					{:else}
+						The build's bands changed since this design was made: it still serves
+						{content.targets.map(targetText).join(', ')}.
+					{/if}
 					<button class="button" onclick={() => work.serve(build.targets)}
 						>Serve {build.targets.map(targetText).join(', ')}</button
 					>
@@ -426,7 +448,9 @@
 				wire={middle.r !== null && middle.x !== null
 					? { r: middle.r, x: middle.x, hz: centerHz }
 					: null}
+				powerW={build.power_w}
 				ontake={(candidate) => work.take(candidate)}
+				ondesign={(band, network) => void designFor(band, network)}
 			/>
 		{/snippet}
 	</Desk>

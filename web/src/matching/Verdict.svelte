@@ -7,6 +7,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import Switched from './Switched.svelte';
 	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from '../design/content';
 	import {
 		atLimits,
@@ -28,10 +29,14 @@
 		candidates: Candidate[] | null;
 		/** R and X of the wire in the middle of the first target, for the bench. */
 		wire: { r: number; x: number; hz: number } | null;
+		powerW: number;
 		ontake: (candidate: Candidate) => void;
+		/** Keeps a network as a design of its own, for one band alone. */
+		ondesign: (band: string, network: Candidate) => void;
 	}
 
-	let { content, prediction, yielded, candidates, wire, ontake }: Props = $props();
+	let { content, prediction, yielded, candidates, wire, powerW, ontake, ondesign }: Props =
+		$props();
 
 	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
 	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
@@ -45,6 +50,8 @@
 			.sort((a, b) => Number(b.kind === 'coil') - Number(a.kind === 'coil'))
 	);
 	const wound = $derived(content.elements.filter(isWound));
+	/** So few builds hold that it is not to be made as it stands. */
+	const few = $derived(yielded?.few_hold ?? false);
 	const coils = $derived(made.filter((m) => m.kind === 'coil'));
 	const rf = $derived(prediction.findings.find((f) => f.code === 'rf_voltage'));
 	const remarks = $derived(prediction.findings.map((f) => finding(f)).filter((t) => t !== null));
@@ -150,10 +157,14 @@
 	</section>
 {/if}
 
+{#if few && content.targets.length > 1 && !wound.length}
+	<Switched {content} {powerW} {ondesign} />
+{/if}
+
 {#if made.length}
 	<section class="sheet">
 		<h3 class="eyebrow">
-			Make these {count[made.length] ?? made.length}
+			{#if few}What it would be made of{:else}Make these {count[made.length] ?? made.length}{/if}
 			<Help topic="parts" name="making the parts" />
 		</h3>
 		{#each made as part (part.key)}
@@ -182,14 +193,21 @@
 
 <section class="sheet">
 	<h3 class="eyebrow">Next</h3>
-	<ol>
-		{#each coils as coil (coil.key)}
+	{#if few}
+		<p>
+			Do not make it as it stands: {content.targets.length > 1
+				? 'take one network for each band'
+				: 'take another network, a part of the band or a wider limit'}.
+		</p>
+	{/if}
+	<ol class:unseen={few}>
+		{#each few ? [] : coils as coil (coil.key)}
 			<li>
 				Wind the coil one turn long; sweep it alone, and spread or squeeze it to
 				<b>{quantity(coil.inductance_h, 'H')}</b> at {megahertz(coil.reads_at_hz)} MHz.
 			</li>
 		{/each}
-		{#if wire}<li>{benchLoad(wire)}</li>{/if}
+		{#if wire && !few}<li>{benchLoad(wire)}</li>{/if}
 	</ol>
 	{#if rf}
 		{@const burn = caution(rf)}

@@ -58,7 +58,9 @@ export function why(
 			`Even a perfect build reaches ${swr(missed.worst_swr)} on ${missed.label}.`,
 			wound
 				? 'The ratio, the core or the wire does not suit: look at the winding desk what would.'
-				: 'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
+				: targets.length > 1
+					? 'One network of two parts serves one band well, seldom two.'
+					: 'If this is the network at its best, the wire is too sharp for the band with one L: take a part of the band, or a wider limit.'
 		];
 	}
 	const said = [

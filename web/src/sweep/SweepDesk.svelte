@@ -35,7 +35,6 @@
 
 	const page = openBuild();
 	const build = $derived(page.build);
-	const markerHz = $derived(page.markerHz);
 	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
 	let overIds = $state.raw<string[]>([]);
@@ -68,6 +67,7 @@
 	);
 	/** The sweep that is drawn: the wanted one as soon as it is there. */
 	const sweep = $derived(build.sweeps.find((s) => s.id === read.value?.id) ?? wanted);
+	const markerHz = $derived(page.markerIn(sweep?.low_hz ?? 0, sweep?.high_hz ?? Infinity));
 	const curves = $derived(read.value?.curves ?? null);
 	const reading = $derived(read.value?.reading ?? null);
 

@@ -47,7 +47,6 @@
 	const page = openBuild();
 	const build = $derived(page.build);
 	const designs = $derived(page.designs);
-	const markerHz = $derived(page.markerHz);
 	const onmarker = (hz: number, settled: boolean) => page.mark(hz, settled);
 
 	let trade = $state.raw<Trade | null>(null);
@@ -72,16 +71,17 @@
 		.catch((why: unknown) => (refused = problemText(why)));
 
 	const sweep = $derived(build.sweeps.find((s) => s.id === build.baseline_sweep_id));
+	const range = $derived.by((): { lowHz: number; highHz: number } =>
+		chartRange(
+			work.content?.targets ?? build.targets,
+			sweep?.low_hz ?? 1.8e6,
+			sweep?.high_hz ?? 60e6
+		)
+	);
+	const markerHz = $derived(page.markerIn(range.lowHz, range.highHz));
 	const work: DesignEditor = new DesignEditor(
 		page.id,
-		() => {
-			const { lowHz, highHz } = chartRange(
-				work.content?.targets ?? build.targets,
-				sweep?.low_hz ?? 1.8e6,
-				sweep?.high_hz ?? 60e6
-			);
-			return { power_w: build.power_w, low_hz: lowHz, high_hz: highHz };
-		},
+		() => ({ power_w: build.power_w, low_hz: range.lowHz, high_hz: range.highHz }),
 		(kept) => page.keep(kept)
 	);
 

@@ -12,6 +12,7 @@ from yielding_coil.api.build.entries import EntryOut, entry_out
 from yielding_coil.api.http import RESPONSES, InTransaction
 from yielding_coil.api.sweep import InUseError, SweepOut, sweep_out
 from yielding_coil.api.tables import OwnBands
+from yielding_coil.core.design import few_hold
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.documents.design import TargetPayload
@@ -114,6 +115,10 @@ class BuildOut(BaseModel):
     sweeps: list[SweepOut]
     worst_swr: float | None = None
     share: float | None = None
+    # So few hold that it is not to be made as it stands.
+    few_hold: bool = False
+    # The bands that the chosen design serves: all of the build's, or those that it has taken of them.
+    served: list[str] = []
 
 
 def _targets(row: Build) -> list[TargetPayload]:
@@ -127,9 +132,10 @@ def _require_own(of: UUID | None, build_id: UUID, field: str) -> None:
 
 def build_out(session: Session, row: Build) -> BuildOut:
     """As it travels."""
-    summary = {}
+    summary, served = {}, []
     if row.chosen_design_id is not None:
-        summary = design_queries.newest(session, row.chosen_design_id).summary
+        newest = design_queries.newest(session, row.chosen_design_id)
+        summary, served = newest.summary, [t["label"] for t in newest.content["targets"]]
     kinds = kinds_of(session, row.id)
     return BuildOut(
         id=row.id,
@@ -148,6 +154,8 @@ def build_out(session: Session, row: Build) -> BuildOut:
         sweeps=[sweep_out(session, s) for s in queries.sweeps_of(session, row.id)],
         worst_swr=summary.get("worst_swr"),
         share=summary.get("share"),
+        few_hold=summary.get("share") is not None and few_hold(summary["share"]),
+        served=served,
     )
 
 

@@ -7,7 +7,7 @@ from pydantic import BaseModel, Field
 
 from yielding_coil.api.http import RESPONSES, Figure
 from yielding_coil.api.sweep import antenna_of
-from yielding_coil.core.matching import propose
+from yielding_coil.core.matching import MatchCandidate, propose, propose_switched
 from yielding_coil.documents.design import DesignContent, Template, with_match
 from yielding_coil.documents.fields import Hertz, Positive
 
@@ -34,7 +34,15 @@ class Candidate(BaseModel):
     worst_swr: Figure
     share: Figure
     heat_w: Figure
+    few_hold: bool
     refused: str | None
+
+
+class SwitchedOut(BaseModel):
+    """The best network for one target alone; its content serves that target only."""
+
+    label: str
+    network: Candidate
 
 
 @router.post("/matches")
@@ -43,16 +51,34 @@ def matches(request: Request, asked: MatchIn) -> list[Candidate]:
     content, template = asked.content, asked.template
     design = content.to_core(antenna_of(request, content))
     found = propose(design, template.to_core(), at_hz=asked.at_hz, power_w=asked.power_w)
+    return [_candidate(content, template, c) for c in found]
+
+
+@router.post("/matches/switched")
+def switched(request: Request, asked: MatchIn) -> list[SwitchedOut]:
+    """The best network for each target alone: what a switch chooses between where no single one serves all."""
+    content, template = asked.content, asked.template
+    design = content.to_core(antenna_of(request, content))
     return [
-        Candidate(
-            series=c.shape.series,
-            shunt=c.shape.shunt,
-            shunt_at=c.shape.shunt_at,
-            content=None if c.refused else with_match(content, c.parts, template),
-            worst_swr=None if c.refused else c.worst_swr,
-            share=None if c.refused else c.share,
-            heat_w=None if c.refused else c.heat_w,
-            refused=c.refused,
+        SwitchedOut(
+            label=target.label,
+            network=_candidate(content.model_copy(update={"targets": [served]}), template, best),
         )
-        for c in found
+        for served, (target, best) in zip(
+            content.targets, propose_switched(design, template.to_core(), power_w=asked.power_w), strict=True
+        )
     ]
+
+
+def _candidate(content: DesignContent, template: Template, found: MatchCandidate) -> Candidate:
+    return Candidate(
+        series=found.shape.series,
+        shunt=found.shape.shunt,
+        shunt_at=found.shape.shunt_at,
+        content=None if found.refused else with_match(content, found.parts, template),
+        worst_swr=None if found.refused else found.worst_swr,
+        share=None if found.refused else found.share,
+        heat_w=None if found.refused else found.heat_w,
+        few_hold=found.few_hold,
+        refused=found.refused,
+    )

@@ -14,7 +14,7 @@ from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.bench.verdict import STRETCH_DECADES
 from yielding_coil.core.constants import MU_0_H_PER_M
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
-from yielding_coil.core.fitting import both_parts, fit, residual_columns
+from yielding_coil.core.fitting import Fit, both_parts, fit, residual_columns, residual_of
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.core.ring import Material, Size
 from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
@@ -323,12 +323,12 @@ class FoundPart(NamedTuple):
 
 # A value that is known worse than this is not told; nothing is, when it is the one that matters.
 WORST_VALUE, WORST_MAIN, WORST_Q = 0.3, 0.15, 0.2
-# What calibration leaves may sit in any one of the terms it is written in.
-LEFT_TIMES = 1.5
 # Natural logs of a part's three values before its fit, one standard deviation: next to nothing is known of them.
 LOG_SPREADS = np.array([0.7, 2.5, 1.0])
 # Of coils and traps before they are swept (common practice: 30 to 500).
 USUAL_Q = 130.0
+# Natural logs of Q that are thought of; standard deviations of nine in ten.
+LOG_Q_TRIED, NINE_IN_TEN = (math.log(5.0), math.log(3000.0)), 1.645
 # Loss grows as this power of frequency, and strays from it (skin and proximity effect; common practice).
 SKIN, SKIN_SPREAD = 0.5, 0.2
 # Wire between the plane and a coil or a trap (half-normal: up to some twenty nanohenries).
@@ -366,7 +366,7 @@ def part(
     at = f[np.unique(np.linspace(0, f.size - 1, 101).astype(int))]
     gamma = sweep.reflection_at(at)
     middle = math.sqrt(f[0] * f[-1])
-    columns = residual_columns(at, gamma, LEFT_TIMES * 10 ** (-residual_db / 20) / math.sqrt(3))
+    columns = residual_columns(at, gamma, residual_of(residual_db))
     covariance = columns @ columns.T + np.eye(2 * at.size) * (noise**2 / 2)
     whiten = np.linalg.inv(np.linalg.cholesky(covariance))
     if kind == "capacitor":
@@ -420,16 +420,17 @@ def part(
             accepted=f"the {kind} alone across the port, nothing else connected",
         )
     values = start + LOG_SPREADS * best.deviates[:3]
+    told_q = None if kind == "capacitor" else _quality(best, float(start[2]), max(1.0, misfit))
     # What fits worse than it should is known less well.
     inverse = best.covariance[:3, :3] * np.outer(LOG_SPREADS, LOG_SPREADS) * max(1.0, misfit)
     errors = np.sqrt(np.diag(inverse))
-    big, small, q = (
+    big, small = (
         Value(float(np.exp(v)) * unit, float(np.exp(v) * e) * unit) if e <= worst else None
         for v, e, unit, worst in zip(
-            values,
-            errors,
-            (1e-12, 1e-9, 1.0) if kind == "capacitor" else (1e-6, 1e-12, 1.0),
-            (WORST_VALUE, WORST_VALUE, WORST_Q),
+            values[:2],
+            errors[:2],
+            (1e-12, 1e-9) if kind == "capacitor" else (1e-6, 1e-12),
+            (WORST_VALUE, WORST_VALUE),
             strict=True,
         )
     )
@@ -453,8 +454,28 @@ def part(
         kind,
         inductance_h=small if kind == "capacitor" else big,
         capacitance_f=big if kind == "capacitor" else small,
-        q=q,
+        q=told_q,
         q_at_hz=middle,
         resonance_hz=resonance,
         misfit=misfit,
     )
+
+
+def _quality(found: Fit, log_start: float, worse: float) -> Value | None:
+    """Q with its doubt, by the loss that the fit saw; None where the sweep does not show it.
+
+    It is the loss that errs alike to both sides: an interval of Q is lopsided, and what was expected of it counts.
+    """
+    # What the readings alone say of the loss 1/Q: the prior is taken off the fit, and put back over a grid.
+    sure = 1 / float(found.covariance[2, 2]) - 1
+    if sure <= 0:
+        return None
+    at = math.exp(-log_start - LOG_SPREADS[2] * found.deviates[2])
+    loss = at * (1 - LOG_SPREADS[2] * float(found.deviates[2]) / sure)
+    spread = at * LOG_SPREADS[2] * math.sqrt(worse / sure)
+    log_q = np.linspace(*LOG_Q_TRIED, 801)
+    weight = np.exp(-0.5 * (((np.exp(-log_q) - loss) / spread) ** 2 + ((log_q - log_start) / LOG_SPREADS[2]) ** 2))
+    whole = np.cumsum(weight)
+    low, high = (float(np.exp(np.interp(share * whole[-1], whole, log_q))) for share in (0.05, 0.95))
+    told = Value((low + high) / 2, (high - low) / (2 * NINE_IN_TEN))
+    return told if told.error <= WORST_Q * told.value else None

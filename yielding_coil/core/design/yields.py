@@ -28,6 +28,11 @@ Act: TypeAlias = Literal["measured", "trimmed"]
 ACTS: tuple[Act, ...] = ("measured", "trimmed")
 
 
+def few_hold(share: float) -> bool:
+    """Whether so few builds hold that their spread is not what fails: nothing to be made as it stands."""
+    return share < FEW_SHARE
+
+
 @dataclass(frozen=True, slots=True)
 class YieldGain:
     """What one act on one part buys: the share with it measured to 1 %, or trimmed in place."""
@@ -67,7 +72,7 @@ class YieldPrediction:
     @property
     def few_hold(self) -> bool:
         """Whether so few builds hold that their spread is not what fails."""
-        return self.parts.share < FEW_SHARE
+        return few_hold(self.parts.share)
 
     @property
     def costly(self) -> tuple[YieldLoss, ...]:

@@ -1,18 +1,18 @@
 """A line nobody knows: what it is from two sweeps, and how far away its end is from one."""
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from numpy.polynomial.chebyshev import chebvander
 from scipy.linalg import solve_triangular
 from scipy.optimize import nnls
 
 from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.constants import NEPER_PER_DB, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import NotMatchableError, OutOfDomainError
-from yielding_coil.core.fitting import both_parts, fit, residual_of
+from yielding_coil.core.fitting import both_parts, fit, residual_of, smooth
 from yielding_coil.core.line.line import OPEN_END_F, Cable, CableRow
 from yielding_coil.core.reflection import DEFAULT_REFERENCE_OHM, impedance_of, reflection_of
 from yielding_coil.core.sweep import Sweep
@@ -22,12 +22,13 @@ WORST_FIT = 0.1
 FEWEST = 11
 # Points of each sweep that are fitted.
 FITTED_POINTS = 101
-# What calibration leaves when nobody said, noise of a point, and how smoothly the residual wanders: terms.
-RESIDUAL_DB, NOISE, SMOOTH_TERMS, SLOW_TERMS = 43.0, 1e-3, 12, 6.0
+# What calibration leaves when nobody said, and noise of a point.
+RESIDUAL_DB, NOISE = 43.0, 1e-3
 # A short is a piece of wire (half-normal: up to some ten nanohenries), an open end strays; one standard deviation.
 SHORT_H, END_SPREAD_F = 5e-9, 0.1e-12
-# Losses that begin the fit, dB at 1 MHz.
-LEAST_DB = 2e-3
+# Matched loss of lines before they are swept, dB at 1 MHz over a metre of electrical length, as the square root and
+# as the frequency itself; both by a factor of e, one standard deviation (cables of the table).
+USUAL_DB, USUAL_SPREAD = np.array([7e-3, 7e-5]), 1.0
 
 
 class NotALineError(NotMatchableError):
@@ -212,51 +213,52 @@ def _fitted(
     start = _start(f, opened, shorted)
     at = np.unique(np.linspace(0, f.size - 1, FITTED_POINTS).astype(int))
     f, opened, shorted = f[at], opened[at], shorted[at]
-    loss = np.maximum(start[2:], LEAST_DB)
+    usual = USUAL_DB * start[1] * 1e-9 * SPEED_OF_LIGHT_M_PER_S
+    begun = np.clip(np.log(np.maximum(start[2:], 0.1 * usual) / usual) / USUAL_SPREAD, -2, 2)
 
     def values(deviates: Real) -> Real:
         return np.array(
             [
                 start[0] + 0.5 * deviates[0],
                 start[1] * (1 + 0.05 * deviates[1]),
-                loss[0] * math.exp(min(deviates[2], 6.0)),
-                loss[1] * math.exp(min(deviates[3], 6.0)),
+                *usual * np.exp(np.clip(USUAL_SPREAD * deviates[2:4], -8, 6)),
             ]
         )
 
-    place = 2 * (f - f[0]) / (f[-1] - f[0]) - 1
-    # Slow wandering is larger than fast: an instrument and its lead, not what hangs behind.
-    share = np.exp(-np.arange(SMOOTH_TERMS) / SLOW_TERMS)
-    smooth = (
-        chebvander(place, SMOOTH_TERMS - 1).T
-        * (residual_of(residual_db) * share / math.sqrt(float(share @ share)))[:, np.newaxis]
-    )
-    columns = [
-        np.concatenate([both_parts(turn * s * opened**power), both_parts(turn * s * shorted**power)])
-        for power in range(3)
-        for turn in (1, 1j)
-        for s in smooth
-    ]
-    covariance = np.stack(columns, axis=1)
-    covariance = covariance @ covariance.T + np.eye(4 * f.size) * (NOISE**2 / 2)
-    lower = np.linalg.cholesky(covariance)
+    wander = smooth(f) * (residual_of(residual_db) / math.sqrt(2))
 
-    def off(deviates: Real) -> Real:
-        out = []
-        for each in deviates:
-            short_h = SHORT_H * abs(each[4])
-            a, b = _seen(values(each), f, max(end_f + END_SPREAD_F * each[5], 1e-16), short_h)
-            out.append(np.concatenate([both_parts(a - opened), both_parts(b - shorted)]))
-        return np.asarray(solve_triangular(lower, np.array(out).T, lower=True)).T
+    def whitened(opened_by: Complex, shorted_by: Complex) -> Callable[[Real], Real]:
+        columns = [
+            np.concatenate([both_parts(turn * s * opened_by**power), both_parts(turn * s * shorted_by**power)])
+            for power in range(3)
+            for turn in (1, 1j)
+            for s in wander
+        ]
+        left = np.stack(columns, axis=1)
+        lower = np.linalg.cholesky(left @ left.T + np.eye(4 * f.size) * (NOISE**2 / 2))
 
-    # A delay that is a turn off stays there: from both sides as well.
-    found = fit(off, [np.array([0.0, late, 0.0, 0.0, 0.3, 0.0]) for late in (0.0, -0.1, 0.1)])
+        def off(deviates: Real) -> Real:
+            out = []
+            for each in deviates:
+                a, b = shown(each)
+                out.append(np.concatenate([both_parts(a - opened), both_parts(b - shorted)]))
+            return np.asarray(solve_triangular(lower, np.array(out).T, lower=True)).T
+
+        return off
+
+    def shown(each: Real) -> tuple[Complex, Complex]:
+        return _seen(values(each), f, max(end_f + END_SPREAD_F * each[5], 1e-16), SHORT_H * abs(each[4]))
+
+    # A delay that is a turn off stays there: from both sides as well. The errors hang on what there is, not on what
+    # was read with them in it.
+    first = fit(whitened(opened, shorted), [np.array([0.0, late, *begun, 0.3, 0.0]) for late in (0.0, -0.1, 0.1)])
+    found = fit(whitened(*shown(first.deviates)), [first.deviates])
     best = values(found.deviates)
     a, b = _seen(best, f, end_f, 0.0)
     misfit = float(np.sqrt(np.mean(np.concatenate([np.abs(a - opened) ** 2, np.abs(b - shorted) ** 2]))))
     # What fits worse than it should is known less well.
     worse = max(1.0, math.sqrt(found.cost / found.numbers))
-    slope = np.array([0.5, 0.05 * start[1], best[2], best[3]])
+    slope = np.array([0.5, 0.05 * start[1], *USUAL_SPREAD * best[2:4]])
     errors = slope * np.sqrt(np.diag(found.covariance)[:4]) * worse
     together = float(found.covariance[2, 3] / np.sqrt(found.covariance[2, 2] * found.covariance[3, 3]))
     return best, misfit, errors, together

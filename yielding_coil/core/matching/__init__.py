@@ -5,7 +5,9 @@ from yielding_coil.core.matching.candidates import (
     MatchCandidate,
     MatchPart,
     MatchTemplate,
+    Switched,
     propose,
+    propose_switched,
 )
 from yielding_coil.core.matching.combining import (
     CapacitorKind,
@@ -38,6 +40,7 @@ __all__ = [
     "Optimum",
     "Shape",
     "Stock",
+    "Switched",
     "alone",
     "best_parts",
     "candidates",
@@ -48,6 +51,7 @@ __all__ = [
     "part_for_reactance",
     "part_for_susceptance",
     "propose",
+    "propose_switched",
     "series",
     "shape_of",
     "with_value",

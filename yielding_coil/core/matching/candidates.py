@@ -3,10 +3,10 @@
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, NamedTuple
 
 from yielding_coil.core.conductor import WindingWire
-from yielding_coil.core.design import CoaxCapacitor, Design, FixedCapacitor, share_of
+from yielding_coil.core.design import CoaxCapacitor, Design, FixedCapacitor, few_hold, share_of
 from yielding_coil.core.element import DesignElement
 from yielding_coil.core.errors import NotMatchableError, RefusedError
 from yielding_coil.core.line import CableRow
@@ -19,6 +19,7 @@ from yielding_coil.core.matching.l_network import (
 from yielding_coil.core.matching.optimum import Kind, Shape, best_parts, candidates, shape_of
 from yielding_coil.core.parts import Capacitor, Inductor, inductance_reading_h
 from yielding_coil.core.system import worst_over
+from yielding_coil.core.target import Target
 from yielding_coil.core.winding import AirCoil
 
 # A coax capacitor longer than about half a metre is a bought one.
@@ -93,6 +94,30 @@ class MatchCandidate:
     share: float = 0.0
     heat_w: float = math.nan
     refused: str | None = None
+
+    @property
+    def few_hold(self) -> bool:
+        """Whether it is not worth making as it stands."""
+        return few_hold(self.share)
+
+
+class Switched(NamedTuple):
+    """The network that serves one of several targets best, alone; the others have their own, and a switch."""
+
+    target: Target
+    best: MatchCandidate
+
+
+def propose_switched(design: Design, template: MatchTemplate, *, power_w: float = 100.0) -> list[Switched]:
+    """One network for each target, for an antenna whose targets no single network serves; in the targets' order.
+
+    Raises:
+        NotMatchableError: no L network matches the antenna on one of them.
+    """
+    return [
+        Switched(target, propose(replace(design, targets=(target,)), template, power_w=power_w)[0])
+        for target in design.targets
+    ]
 
 
 def propose(

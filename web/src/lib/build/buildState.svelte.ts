@@ -82,6 +82,12 @@ export class BuildState {
 			: [...this.designs, design];
 	}
 
+	/** The marker as a desk shows it: in the middle of what it shows, when it was left somewhere else. */
+	markerIn(lowHz: number, highHz: number): number {
+		const inside = this.markerHz >= lowHz && this.markerHz <= highHz;
+		return inside ? this.markerHz : (lowHz + highHz) / 2;
+	}
+
 	/** Moves the marker; once it is let go the address says where it stands. */
 	mark(hz: number, settled: boolean): void {
 		this.markerHz = hz;

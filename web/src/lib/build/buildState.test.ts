@@ -84,3 +84,11 @@ test('before it is there, a desk that asks for it is told so', () => {
 	expect(state.ready).toBe(false);
 	expect(() => state.build).toThrow('no build is open yet');
 });
+
+test('a marker left outside what a desk shows stands in its middle there, and stays elsewhere', async () => {
+	const { state } = await opened();
+	state.markerHz = 14.175e6;
+	expect(state.markerIn(6.9e6, 7.3e6)).toBe(7.1e6);
+	expect(state.markerIn(13.9e6, 14.5e6)).toBe(14.175e6);
+	expect(state.markerHz).toBe(14.175e6);
+});

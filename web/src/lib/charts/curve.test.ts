@@ -5,10 +5,11 @@ import { arcThrough, band, extent, lowest, path, valueAt } from './curve';
 const same = (v: number) => v;
 const f = [1, 2, 4];
 
-test('values are read between points, held at the ends, and missing where a neighbour is', () => {
+test('values are read between points, and missing where a neighbour is and beyond the ends', () => {
 	expect(valueAt(f, [10, 20, 40], 3)).toBe(30);
-	expect(valueAt(f, [10, 20, 40], 0)).toBe(10);
-	expect(valueAt(f, [10, 20, 40], 9)).toBe(40);
+	expect([valueAt(f, [10, 20, 40], 1), valueAt(f, [10, 20, 40], 4)]).toEqual([10, 40]);
+	// Beyond what was received there is no value, under whatever name it might be asked.
+	expect([valueAt(f, [10, 20, 40], 0.9), valueAt(f, [10, 20, 40], 9)]).toEqual([null, null]);
 	expect(valueAt(f, [10, null, 40], 1.5)).toBeNull();
 	expect(valueAt([], [], 1)).toBeNull();
 });

@@ -6,13 +6,17 @@ type Values = (number | null)[];
 
 const before = bisector<number, number>((at) => at).right;
 
-/** The value between two received points; null where either has none. */
+/** The value between two received points; null where either has none, and outside what was received. */
 export function valueAt(frequencyHz: (number | null)[], values: Values, hz: number): number | null {
 	const at = frequencyHz as number[];
 	const last = at.length - 1;
 	if (last < 0) return null;
-	if (hz <= (at[0] ?? 0)) return values[0] ?? null;
-	if (hz >= (at[last] ?? 0)) return values[last] ?? null;
+	const first = at[0] as number;
+	const end = at[last] as number;
+	// A frequency that went through text and back is at the edge still.
+	if (hz < first * (1 - 1e-9) || hz > end * (1 + 1e-9)) return null;
+	if (hz <= first) return values[0] ?? null;
+	if (hz >= end) return values[last] ?? null;
 	const right = before(at, hz);
 	const low = at[right - 1] as number;
 	const high = at[right] as number;

@@ -132,7 +132,7 @@ def test_sweeps_are_laid_over_compared_renamed_and_matched_to(page, address, lai
     page.get_by_label("Name of the sweep").fill("after the rain")
     page.get_by_label("Name of the sweep").press("Enter")
     expect(sweeps.get_by_role("heading", name="after the rain")).to_be_visible()
-    page.get_by_role("button", name="match to this: after the rain").click()
+    page.get_by_role("button", name="use for the match: after the rain").click()
     settle()
     page.get_by_role("link", name="Choose a match").click()
     page.get_by_role("button", name="Use “after the rain”").click()
@@ -200,3 +200,25 @@ def test_bands_are_set_to_ones_licence_and_offered_to_targets(page, address, lai
     settle()
     page.get_by_role("button", name="15 m", exact=True).click()
     expect(page.get_by_label("to", exact=True).first).to_have_value("21.300 MHz")
+
+
+def test_a_matched_system_is_not_taken_for_the_bare_wire(page, address, laid_in, settle):
+    """Found by trying it: the finished match, swept and dropped, got a match put on it."""
+    page.goto(address)
+    page.get_by_role("link", name="Orchard sloping wire").click()
+    page.get_by_role("link", name="Sweep", exact=True).click()
+    for name in ("finished.s1p", "bare.s1p"):
+        drop(page, file(name, (DEMO / "orchard-after-rain.s1p").read_bytes()))
+        settle()
+    page.get_by_role("button", name="use for the match: finished.s1p").click()
+    page.get_by_role("button", name="Yes: with the match").click()
+    settle()
+    row = page.get_by_role("region", name="Sweeps of this build").get_by_role("listitem")
+    finished = row.filter(has_text="finished.s1p")
+    expect(finished).to_contain_text("with the match in place")
+    expect(finished.get_by_role("button", name=re.compile("use for the match"))).to_have_count(0)
+
+    page.get_by_role("button", name="use for the match: bare.s1p").click()
+    page.get_by_role("button", name="No: the wire alone").click()
+    settle()
+    expect(row.filter(has_text="bare.s1p")).to_contain_text("the match hangs on it")

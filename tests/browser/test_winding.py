@@ -248,7 +248,12 @@ def test_paper_carries_what_one_winds_from(end_fed, tmp_path, size):
     page = end_fed
     page.emulate_media(media="print")
 
-    for text in ("FT240-43, 1.0 mm enamelled copper", "Cut before you start", "RF burn."):
+    for text in (
+        "FT240-43, 1.0 mm enamelled copper",
+        "Cut before you start",
+        "RF burn.",
+        "from coax centre to coax shield",
+    ):
         expect(page.get_by_text(text).first).to_be_visible()
     expect(picture(page)).to_be_visible()
     for name in ("Cross over", "Print it", "Undo"):
@@ -274,7 +279,7 @@ class TestDrawer:
         page.get_by_label("Search the drawer").fill("240 43")
         button(page, "I hold one FT240-43").click()
         settle()
-        count_in(page, "nH a turn squared, measured", "1250", settle)
+        count_in(page, "A_L, nH per turn², measured", "1250", settle)
         expect(page.get_by_role("region", name="Yours")).to_contain_text("measured")
 
     def test_a_measured_ring_goes_into_a_design_and_stays_when_binned(self, page, address, laid_in, settle):
@@ -316,7 +321,7 @@ class TestDrawer:
         page.goto(f"{address}/drawer")
         settle()
         button(page, "Change FT240-43").click()
-        count_in(page, "nH a turn squared, measured", "700", settle)
+        count_in(page, "A_L, nH per turn², measured", "700", settle)
 
         page.goto(desk)
         settle()
@@ -337,7 +342,7 @@ class TestDrawer:
         settle()
         expect(page.get_by_text("1 piece came in with “mine.csv”.")).to_be_visible()
         combine = page.get_by_role("region", name="Make one of two")
-        count_in(page, "that stands, in volts", "700", settle)
+        count_in(page, "rated voltage at least", "700", settle)
         expect(combine).to_contain_text("two 240 pF mica in series")
         with page.expect_download() as download:
             page.get_by_role("link", name="Take it out as a table").click()

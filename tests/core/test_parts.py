@@ -69,6 +69,8 @@ def test_a_fixed_load_is_the_same_everywhere():
         (lambda: Inductor(np.array([1e-6, -1e-6])), "inductance_h is -1e-06; it must be above zero"),
         (lambda: Inductor(1e-6, self_capacitance_f=-1e-12), "zero or more"),
         (lambda: Capacitor(float("nan")), "capacitance_f is nan; it must be above zero"),
+        (lambda: Capacitor(1e-11, q=0.0), "q is 0.0; it must be above zero"),
+        (lambda: Inductor(1e-6, q=-5.0), "q is -5.0; it must be above zero"),
     ],
 )
 def test_refusals(make, words):

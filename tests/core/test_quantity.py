@@ -42,6 +42,14 @@ from yielding_coil.core.quantity import parse
         ("7½", "turns", 7.5),
         ("7 turns", "turns", 7),
         ("1.5 : 1", "ratio", 1.5),
+        ("3 kV", "voltage", 3000),
+        ("1k5", "voltage", 1500),
+        ("500", "voltage", 500),
+        ("200 mA", "current", 0.2),
+        ("5", "share", 0.05),
+        ("2,5 %", "share", 0.025),
+        ("1075", "inductance factor", 1075e-9),
+        ("1.1 µH", "inductance factor", 1.1e-6),
     ],
 )
 def test_what_people_write(text, kind, value):

@@ -202,6 +202,12 @@ def test_refusals():
         Ring(FT240_43.material, FT240_43.size, 0)
     with pytest.raises(OutOfDomainError, match="frequency_hz is 0.0"):
         FT240_43.impedance_ohm(0.0, 2)
+    with pytest.raises(OutOfDomainError, match="frequency_hz is -1000000.0"):
+        FT240_43.material.permeability(np.array([1e6, -1e6]))
+    with pytest.raises(OutOfDomainError, match="at most 100 MHz, where what is known of mix 43 ends"):
+        FT240_43.impedance_ohm(145e6, 2)
+    with pytest.raises(OutOfDomainError, match="stack is 1.5"):
+        Ring(FT240_43.material, FT240_43.size, 1.5)
     with pytest.raises(OutOfDomainError, match="turns is -1.0"):
         FT240_43.impedance_ohm(1e6, -1.0)
     with pytest.raises(OutOfDomainError, match="wire is 6 mm thick; it must be thin enough for the hole of 9.4 mm"):

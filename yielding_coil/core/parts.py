@@ -55,6 +55,24 @@ class OnePort(Protocol):
     def admittance_s(self, frequency_hz: Reals) -> Complex: ...
 
 
+# A larger capacitor of a winding is a slip of the unit (common practice: some ten to some thousand picofarads).
+LARGEST_F = 10e-9
+
+
+def require_of_a_winding(name: str, capacitance_f: float) -> None:
+    """Raise OutOfDomainError for a capacitor that nobody puts to a winding."""
+    if capacitance_f > LARGEST_F:
+        raise OutOfDomainError(
+            name, f"{capacitance_f:.3g} F", f"at most {LARGEST_F * 1e9:.0f} nF: was it meant in pF?"
+        )
+
+
+def _require_quality(q: Reals) -> None:
+    """A Q is above zero; endless where nothing is lost."""
+    if not np.all(np.asarray(q) > 0):
+        raise OutOfDomainError("q", float(np.min(q)), "above zero")
+
+
 @dataclass(frozen=True, slots=True)
 class Inductor:
     """A coil by its values.
@@ -73,8 +91,7 @@ class Inductor:
 
     def __post_init__(self) -> None:
         require_positive("inductance_h", self.inductance_h)
-        if np.any(np.asarray(self.q) <= 0):
-            raise OutOfDomainError("q", float(np.min(self.q)), "above zero")
+        _require_quality(self.q)
         require_not_negative("self_capacitance_f", self.self_capacitance_f)
 
     def impedance_ohm(self, frequency_hz: Reals) -> Complex:
@@ -102,6 +119,7 @@ class Capacitor:
 
     def __post_init__(self) -> None:
         require_positive("capacitance_f", self.capacitance_f)
+        _require_quality(self.q)
 
     def admittance_s(self, frequency_hz: Reals) -> Complex:
         """Admittance in siemens, broadcast over values and frequencies."""

@@ -21,6 +21,10 @@ Kind = Literal[
     "velocity",
     "stray capacitance",
     "stray inductance",
+    "inductance factor",
+    "voltage",
+    "current",
+    "share",
 ]
 LengthUnit = Literal["m", "ft"]
 
@@ -56,6 +60,10 @@ _READINGS: dict[Kind, _Reading] = {
     "velocity": _Reading("a velocity factor", "", 1.0, "0.66, 0.82"),
     "stray capacitance": _Reading("a stray capacitance", "F", 1e-12, "0, 0.06, 0.06 pF, 60 fF", zero=True),
     "stray inductance": _Reading("a stray inductance", "H", 1e-9, "0, 0.2, 0.2 nH, 200p", zero=True),
+    "inductance factor": _Reading("an inductance per turn squared", "H", 1e-9, "1075, 1075 nH, 1.1 µH"),
+    "voltage": _Reading("a voltage", "V", 1.0, "500, 500 V, 3 kV, 1k5"),
+    "current": _Reading("a current", "A", 1.0, "0.2, 200 mA, 1.5 A", zero=True),
+    "share": _Reading("a share", "%", 1e-2, "5, 5 %, 2.5 %", zero=True),
 }
 
 # Frequencies of antennas; a bare number beyond them was meant in another unit.
@@ -231,6 +239,8 @@ def _unit_factor(unit: str, reading: _Reading) -> float | None:
     """What one of `unit` is in SI; None where it is none of this kind."""
     if not reading.unit:
         return None
+    if reading.unit == "%":
+        return 1e-2 if unit == "%" else None
     if reading.unit == "m":
         return {"mm": 1e-3, "cm": 1e-2, "dm": 0.1, "m": 1.0, "km": 1e3, "um": 1e-6}.get(unit)
     for name in (reading.unit, _ascii(reading.unit), reading.unit.lower()):

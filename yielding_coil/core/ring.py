@@ -123,17 +123,28 @@ class Material:
         return bool(self.points or self.q_points)
 
     def permeability(self, frequency_hz: Reals) -> Complex:
-        """μ' − jμ'' at each frequency; outside its points the value at the nearest end.
+        """μ' − jμ'' at each frequency; below its first point the value there.
 
         Beyond `highest_hz` the points are the measured sample's, not the material's: what follows from them is a
-        hint, whose doubt grows (`doubt`), and not to be ranked by.
+        hint, whose doubt grows (`doubt`), and not to be ranked by. Beyond the last point nothing is known.
+
+        Raises:
+            OutOfDomainError: a frequency not above zero, or beyond the last point.
 
         Source:
             Linear in log f between the points of `data/ring_materials.json`; a powder's μ'' from its Q, which
             runs on as it began beyond its estimates.
         """
         f = np.asarray(frequency_hz, dtype=float)
+        require_positive("frequency_hz", f)
         if self.points:
+            last = self.points[-1][0]
+            if f.size and f.max() > last * (1 + 1e-6):
+                raise OutOfDomainError(
+                    "frequency_hz",
+                    f"{f.max() / 1e6:.4g} MHz",
+                    f"at most {last / 1e6:.4g} MHz, where what is known of mix {self.mix} ends",
+                )
             at, real, imaginary = _columns(self.points)
             log = np.log(f)
             return np.asarray(np.interp(log, at, real) - 1j * np.interp(log, at, imaginary))

@@ -61,8 +61,7 @@ class WireTrap(Payload):
     # What stops there, and the band that goes on through it.
     high_hz: Hertz
     low_hz: Hertz
-    # More than ten nanofarads is no trap on any band that is swept here.
-    capacitance_f: Annotated[Farad, Field(le=10e-9)] = 30e-12
+    capacitance_f: Farad = 30e-12
     capacitance_spread: SpreadOf = 0.05
     former_m: PartLength = 0.032
     wire: Key = "cu-1.6"

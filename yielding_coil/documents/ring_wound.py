@@ -193,7 +193,7 @@ class WoundTransformer(Wound):
     primary_wire: bool = True
     leakage_h: Annotated[float, Field(ge=0, le=1e-3)] | None = None
     winding_capacitance_f: Annotated[float, Field(ge=0, le=1e-6)] | None = None
-    input_capacitance_f: Annotated[float, Field(ge=0, le=10e-9)] = 0.0
+    input_capacitance_f: NotNegative = 0.0
     input_q: Annotated[float, Field(ge=1, le=1e9)] = 1500.0
     # A tuned coupler has one.
     tuning: Tuning | None = None

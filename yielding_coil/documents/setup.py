@@ -25,10 +25,14 @@ class Conditions(Payload):
     ground: Said = ""
 
 
+# "matched" is the coax side of a match that was in place: what such a sweep shows is no antenna to be matched.
+Plane = Literal["feedpoint", "line_end", "bench", "matched"]
+
+
 class SetupIn(BaseModel):
     """Where the plane was, and the conditions."""
 
-    plane: Literal["feedpoint", "line_end", "bench"] = "feedpoint"
+    plane: Plane = "feedpoint"
     line: LineIn | None = None
     conditions: Conditions = Conditions()
 

@@ -4,7 +4,7 @@ from uuid import uuid4
 
 import numpy as np
 import pytest
-from client_helpers import BAND, DEMO, drop
+from client_helpers import BAND, DEMO, drop, made_build
 
 from yielding_coil.formats import table, touchstone
 
@@ -233,3 +233,22 @@ def test_a_sweep_for_a_build_that_is_not_there_is_not_kept(client):
     params = {"name": "a.csv", "build_id": str(uuid4())}
 
     assert client.post("/api/sweeps", params=params, content=CSV).status_code == 404
+
+
+def test_a_sweep_with_the_match_in_place_carries_no_match(client):
+    """Said of a sweep, it is kept; as a baseline it is refused, and a baseline cannot be said to be one."""
+    build = made_build(client)
+    finished = {"name": "finished.s1p", "build_id": build["id"]}
+    content = (DEMO / "allotment-feedpoint.s1p").read_bytes()
+    sweep = client.post("/api/sweeps", params=finished, content=content).json()
+    said = client.patch(f"/api/sweeps/{sweep['id']}", json={"revision": sweep["revision"], "plane": "matched"})
+    assert said.json()["setup"]["plane"] == "matched"
+
+    on_it = {"revision": build["revision"], "baseline_sweep_id": sweep["id"]}
+    refused = client.patch(f"/api/builds/{build['id']}", json=on_it)
+    assert refused.status_code == 422
+    assert "a match on a match is none" in refused.json()["detail"]
+
+    baseline = build["sweeps"][0]
+    body = {"revision": baseline["revision"], "plane": "matched"}
+    assert client.patch(f"/api/sweeps/{baseline['id']}", json=body).status_code == 409

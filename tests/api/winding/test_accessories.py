@@ -73,3 +73,23 @@ def test_the_demo_has_traps_and_a_choke_from_choice_on(client, name, key):
     assert told["cuts"]
     assert told["setups"][0]["key"] == "alone"
     assert told["bench"]["what"] == "resistance"
+
+
+@pytest.mark.parametrize("farad", [1.0, 1e-3])
+def test_a_slip_of_a_thousand_million_in_a_capacitor_is_refused_and_named(client, farad):
+    """Found by trying it: a trap of 1 F was an error of the application, 1 F over an input a dotted path."""
+    for content, key, field in (
+        (beside({**TRAP, "capacitance_f": farad}), "trap", "capacitance_f"),
+        (unun(input_capacitance_f=farad), "unun", "input_capacitance_f"),
+    ):
+        answer = client.post("/api/windings", json={"content": content, "key": key})
+        assert answer.status_code == 422
+        told = answer.json()
+        assert (told["code"], told["field"]) == ("out_of_domain", field)
+        assert "at most 10 nF: was it meant in pF?" in told["detail"]
+
+
+def test_a_trap_without_a_housing_is_one(client):
+    """Found by trying it: a housing of 0 pF was refused."""
+    told = wound_of(client, beside({**TRAP, "housing_f": 0.0}), "trap")["trap"]
+    assert told["housed_hz"] == told["resonance_hz"]

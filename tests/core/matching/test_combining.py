@@ -6,7 +6,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.matching import Stock, alone, combinations, parallel, series
+from yielding_coil.core.matching import CapacitorKind, Stock, alone, cheapest_sold, combinations, parallel, series
 
 FARAD = st.floats(1e-12, 1e-8)
 VOLTS = st.floats(50, 5000)
@@ -84,3 +84,16 @@ def test_refusals():
         combinations([], 0.0)
     with pytest.raises(OutOfDomainError, match="voltage_v is -1.0"):
         combinations([], 1e-10, -1.0)
+
+
+def test_what_mica_is_not_sold_for_np0_is():
+    """Found by trying it: 100 pF for 3 kV gave nothing, though NP0 of 3 kV is in the table (common practice)."""
+    mica = CapacitorKind("mica", 0.05, 2000, (500, 1000))
+    np0 = CapacitorKind("NP0", 0.05, 1500, (1000, 3000))
+
+    assert cheapest_sold([mica], 100e-12, 3000) == []
+    best = cheapest_sold([mica, np0], 100e-12, 3000)[0]
+    assert [p.name for p in best.parts] == ["100 pF NP0"]
+    assert best.voltage_v == 3000
+    # Where both do, the usual kind comes first.
+    assert cheapest_sold([mica, np0], 100e-12, 400)[0].parts[0].name == "100 pF mica"

@@ -33,6 +33,16 @@ class TestAnUnun:
             "wire post": [("long", "end")],
         }
 
+    def test_capacitors_are_on_the_sheet_with_their_terminals(self):
+        """Found by trying it: the printed sheet left out the one over the input, and a coupler's variable."""
+        (over,) = report_of(unun(input_capacitance_f=100e-12)).across
+        assert (over.between, over.low_f, over.high_f) == (("coax centre", "coax shield"), 100e-12, 100e-12)
+        assert report_of(unun(input_capacitance_f=0.0)).across == ()
+
+        (tuned,) = report_of(unun(2700.0, **COUPLER)).across
+        assert tuned.between == ("wire post", "counterpoise")
+        assert (tuned.low_f, tuned.high_f) == (8e-12, 250e-12)
+
     def test_a_tap_in_place_of_a_primary_wire(self):
         found = report_of(unun(primary_wire=False))
 

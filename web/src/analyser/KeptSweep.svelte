@@ -46,7 +46,12 @@
 	{#if meaning}
 		<p class="told">{meaningText(meaning)} <Help topic="residual" name="the residual" /></p>
 	{/if}
-	{#if good && build && build.baseline_sweep_id !== sweep.id}
+	{#if sweep.setup?.plane === 'matched'}
+		<p class="told">
+			Swept with the match in place: lay it over the prediction on the sweep desk, and see what
+			reaches the coax.
+		</p>
+	{:else if good && build && build.baseline_sweep_id !== sweep.id}
 		<p class="told">
 			A good sweep. Next year it is the only thing that tells what changed.
 			<button class="button main" onclick={() => onbaseline(sweep, build.name)}

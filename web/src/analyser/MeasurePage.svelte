@@ -140,7 +140,7 @@
 	const good = $derived(kept !== null && !findings.some((f) => f.grave));
 	const nextName = $derived(
 		name.trim() ||
-			`${setup.plane === 'line_end' ? 'at the radio' : setup.plane === 'bench' ? 'on the bench' : 'at the feedpoint'}, ${megahertz(range.lowHz)} to ${megahertz(range.highHz)} MHz`
+			`${{ line_end: 'at the radio', bench: 'on the bench', matched: 'with the match', feedpoint: 'at the feedpoint' }[setup.plane ?? 'feedpoint']}, ${megahertz(range.lowHz)} to ${megahertz(range.highHz)} MHz`
 	);
 
 	const asked = (passes: number | null) => ({

@@ -2,23 +2,31 @@
 	A capacitor that is wanted, made of one or two: by value, tolerance and voltage.
 -->
 <script lang="ts">
-	import { answer, api } from '../lib/api/client';
+	import { answer, api, type Piece } from '../lib/api/client';
 	import { latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { figures, quantity, tolerance } from '../lib/units/format';
 	import { combinedName } from './words';
 
+	interface Props {
+		/** What lies in the drawer: a piece that came or went is another question. */
+		own: Piece[];
+	}
+
+	let { own }: Props = $props();
+
 	let wanted = $state(120e-12);
 	let volts = $state(500);
 	const combinations = latest(
-		() => ({ capacitance_f: wanted, voltage_v: volts, within: 0.1 }),
-		(body) => answer(api.POST('/api/combinations', { body }))
+		() => ({ own, capacitance_f: wanted, voltage_v: volts, within: 0.1 }),
+		({ capacitance_f, voltage_v, within }) =>
+			answer(api.POST('/api/combinations', { body: { capacitance_f, voltage_v, within } }))
 	);
 	const found = $derived(combinations.value);
 
 	const lists = $derived([
 		{ title: 'From your drawer', rows: found?.own ?? [] },
-		{ title: 'As sold, silver mica', rows: found?.sold ?? [] }
+		{ title: 'As sold, silver mica and NP0 ceramic', rows: found?.sold ?? [] }
 	]);
 </script>
 
@@ -33,10 +41,10 @@
 			onsettle={(farad) => void (wanted = farad)}
 		/>
 		<QuantityField
-			label="that stands, in volts"
-			kind="turns"
-			width={6}
-			shown={String(Math.round(volts))}
+			label="rated voltage at least"
+			kind="voltage"
+			width={7}
+			shown="{Math.round(volts)} V"
 			onsettle={(v) => void (volts = v)}
 		/>
 	</div>

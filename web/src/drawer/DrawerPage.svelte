@@ -228,7 +228,7 @@
 			}}
 		/>
 	{/if}
-	{#if kind === 'capacitor'}<Combine />{/if}
+	{#if kind === 'capacitor'}<Combine {own} />{/if}
 	{#if !measuredOnly}
 		<section class="sheet" aria-label="Trade">
 			<h2>What the trade sells, nominal</h2>

@@ -80,11 +80,11 @@
 	>
 	{#if held.kind === 'core'}
 		<QuantityField
-			label="nH a turn squared, measured"
-			kind="turns"
-			width={7}
-			shown={held.values.al_h ? figures(held.values.al_h * 1e9, 4) : 'not yet'}
-			onsettle={(nano) => value({ al_h: nano * 1e-9 })}
+			label="A_L, nH per turn², measured"
+			kind="inductance factor"
+			width={8}
+			shown={held.values.al_h ? `${figures(held.values.al_h * 1e9, 4)} nH` : 'not yet'}
+			onsettle={(al_h) => value({ al_h })}
 		/>
 		{#if held.values.al_h}
 			<button class="plain" onclick={() => value({ al_h: null })}>nominal again</button>
@@ -98,17 +98,17 @@
 			onsettle={(capacitance_f) => value({ capacitance_f })}
 		/>
 		<QuantityField
-			label="± %"
-			kind="turns"
-			width={4}
-			shown={String(Number((100 * (held.values.tolerance ?? 0.05)).toFixed(1)))}
-			onsettle={(percent) => value({ tolerance: percent / 100 })}
+			label="±"
+			kind="share"
+			width={5}
+			shown="{Number((100 * (held.values.tolerance ?? 0.05)).toFixed(1))} %"
+			onsettle={(tolerance) => value({ tolerance })}
 		/>
 		<QuantityField
-			label="Volts"
-			kind="turns"
-			width={5}
-			shown={String(Math.round(held.values.voltage_v ?? 0))}
+			label="Rated voltage"
+			kind="voltage"
+			width={7}
+			shown="{Math.round(held.values.voltage_v ?? 0)} V"
 			onsettle={(voltage_v) => value({ voltage_v })}
 		/>
 	{/if}

@@ -86,7 +86,7 @@ const trade = {
 test('cores are sold in the mixes of their family, with their doubts', () => {
 	const rows = tradeRows(trade, 'core');
 	expect(rows.map((r) => r.name)).toEqual(['FT240-43', 'T68-2']);
-	expect(rows[0]?.detail).toContain('µ 800 ±20 %, 1080 nH a turn squared');
+	expect(rows[0]?.detail).toContain('µ 800 ±20 %, 1080 nH per turn²');
 	expect(rows[1]?.note).toBe('the trade name may belong to a slightly other size; no loss data');
 });
 
@@ -105,7 +105,7 @@ test('a measured ring says so', () => {
 		name: 'grey',
 		values: { size: 'FT240', mix: '43', stack: 1, al_h: 1.25e-6 }
 	} as Held;
-	expect(detail(held)).toBe('FT240, mix 43, 1250 nH a turn squared measured');
+	expect(detail(held)).toBe('FT240, mix 43, 1250 nH per turn² measured');
 });
 
 test('every word looked for must be somewhere', () => {

@@ -38,7 +38,7 @@ export function detail(held: Held): string {
 			const measured = v.material
 				? `, its material measured ${tolerance(v.material.values.tolerance)}`
 				: v.al_h
-					? `, ${figures(v.al_h * 1e9)} nH a turn squared measured`
+					? `, ${figures(v.al_h * 1e9)} nH per turn² measured`
 					: '';
 			return `${v.size}, mix ${v.mix}${measured}`;
 		}
@@ -93,7 +93,7 @@ export function tradeRows(trade: Trade, kind: Kind): Row[] {
 						return {
 							key: `${s.size}-${m.mix}`,
 							name: `${s.size}-${m.mix}`,
-							detail: `${millimetres(s.outer_m)} × ${millimetres(s.inner_m)} × ${millimetres(s.height_m)}, ${m.family}, µ ${m.initial_permeability} ${tolerance(m.tolerance)}${al ? `, ${figures(al * 1e9)} nH a turn squared` : ''}`,
+							detail: `${millimetres(s.outer_m)} × ${millimetres(s.inner_m)} × ${millimetres(s.height_m)}, ${m.family}, µ ${m.initial_permeability} ${tolerance(m.tolerance)}${al ? `, ${figures(al * 1e9)} nH per turn²` : ''}`,
 							note: [
 								m.note,
 								s.doubtful ? 'the trade name may belong to a slightly other size' : '',

@@ -41,6 +41,7 @@
 			<option value="feedpoint">at the feedpoint</option>
 			<option value="line_end">at the radio end of the line</option>
 			<option value="bench">on the bench</option>
+			<option value="matched">at the coax, with the match in place</option>
 		</select></label
 	>
 	{#if line}

@@ -364,8 +364,8 @@
 				{/if}
 			{:else}
 				<p>
-					Add a sweep with R and X below the charts, and press “match to this”: then a match can be
-					computed.
+					Add a sweep with R and X below the charts, and press “use for the match”: then a match can
+					be computed.
 				</p>
 			{/if}
 			<p>

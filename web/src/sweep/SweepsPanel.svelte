@@ -35,6 +35,31 @@
 		}
 	}
 
+	/** A sweep of which nobody said whether the match was in: asked before a match is put on it. */
+	let askedOf = $state<string | null>(null);
+
+	async function use(sweep: Sweep): Promise<void> {
+		if (build.chosen_design_id !== null && !sweep.setup) {
+			askedOf = sweep.id;
+			return;
+		}
+		askedOf = null;
+		await page.change({ baseline_sweep_id: sweep.id });
+	}
+
+	/** Keeps what was swept, as one says now. */
+	async function taken(sweep: Sweep, plane: 'feedpoint' | 'matched'): Promise<void> {
+		await answer(
+			api.PATCH('/api/sweeps/{sweep_id}', {
+				params: { path: { sweep_id: sweep.id } },
+				body: { revision: sweep.revision, plane }
+			})
+		);
+		askedOf = null;
+		if (plane === 'feedpoint') await page.change({ baseline_sweep_id: sweep.id });
+		await page.reload();
+	}
+
 	async function rename(sweep: Sweep, name: string): Promise<void> {
 		await answer(
 			api.PATCH('/api/sweeps/{sweep_id}', {
@@ -112,10 +137,26 @@
 							: sweep.source === 'analyser' || sweep.source === 'simulated'
 								? 'not corrected, '
 								: ''}{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz
+						{#if sweep.setup?.plane === 'matched'}· with the match in place{/if}
 						{#if baseline}· <strong>the match hangs on it</strong>{/if}</small
 					>
 					{#each sweep.remarks as remark (remark)}<small class="soft">{remark}</small>{/each}
 				</span>
+				{#if askedOf === sweep.id}
+					<span class="asked">
+						<Note kind="news" title="Was the match in place when “{sweep.name}” was swept?">
+							<span class="row">
+								<button class="button" onclick={() => tryTo(() => taken(sweep, 'feedpoint'))}
+									>No: the wire alone</button
+								>
+								<button class="button" onclick={() => tryTo(() => taken(sweep, 'matched'))}
+									>Yes: with the match</button
+								>
+								<button class="button" onclick={() => (askedOf = null)}>Leave it</button>
+							</span>
+						</Note>
+					</span>
+				{/if}
 				<span class="row unprinted">
 					{#if sweep.carries === 'impedance'}
 						<a href="/api/sweeps/{sweep.id}/export?as=s1p" download>s1p</a>
@@ -123,12 +164,11 @@
 					<a href="/api/sweeps/{sweep.id}/export?as=csv" download>csv</a>
 					<a href="/api/sweeps/{sweep.id}/original" download>as it came</a>
 					{#if !baseline}
-						{#if sweep.carries === 'impedance'}
+						{#if sweep.carries === 'impedance' && sweep.setup?.plane !== 'matched'}
 							<button
 								class="button"
-								aria-label="match to this: {sweep.name}"
-								onclick={() => tryTo(() => page.change({ baseline_sweep_id: sweep.id }))}
-								>match to this</button
+								aria-label="use for the match: {sweep.name}"
+								onclick={() => tryTo(() => use(sweep))}>use for the match</button
 							>
 						{/if}
 						<button

@@ -85,7 +85,8 @@ export function sharpness(reading: Reading): string {
 const planes: Record<string, string> = {
 	feedpoint: 'at the feedpoint',
 	line_end: 'at the radio end of the line',
-	bench: 'on the bench'
+	bench: 'on the bench',
+	matched: 'at the coax, with the match in place'
 };
 
 /** A setup in one line. */

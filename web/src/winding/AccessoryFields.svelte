@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { type CableRow, type Content, type Piece, type Trade } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { figures, megahertz, millimetres, quantity } from '../lib/units/format';
+	import { megahertz, millimetres, quantity } from '../lib/units/format';
 	import Core from './Core.svelte';
 	import MeasuredPieces from '../drawer/MeasuredPieces.svelte';
 	import NumberStepper from '../lib/controls/NumberStepper.svelte';
@@ -58,12 +58,12 @@
 				onchange={(turns) => onset({ turns })}
 			/>
 			<QuantityField
-				label={element.cable ? 'current outside, A' : 'common current, A'}
-				kind="turns"
+				label={element.cable ? 'current outside' : 'common current'}
+				kind="current"
 				width={8}
 				shown={element.current_a === null || element.current_a === undefined
 					? 'unknown'
-					: figures(element.current_a)}
+					: quantity(element.current_a, 'A')}
 				onsettle={(current_a) => onset({ current_a })}
 			/>
 		</div>
@@ -189,7 +189,7 @@
 			/>
 			<QuantityField
 				label="housing adds"
-				kind="capacitance"
+				kind="stray capacitance"
 				width={7}
 				shown={quantity(element.housing_f ?? 0, 'F')}
 				onsettle={(housing_f) => onset({ housing_f })}

@@ -50,8 +50,8 @@
 	</ul>
 {:else if made}
 	<p class="told">
-		No mica of the table stands that: wind the trap of coax, or tune it below the band, or send
-		less.
+		No mica or NP0 of the table stands that: wind the trap of coax, or tune it below the band, or
+		send less.
 	</p>
 {/if}
 

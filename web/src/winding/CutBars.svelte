@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import { hue, type Winding, wireName } from './wound';
+	import { acrossText, hue, type Winding, wireName } from './wound';
 
 	let { winding }: { winding: Winding } = $props();
 
@@ -30,6 +30,9 @@
 						: 'wire'}{many ? '' : `, ${winding.made_of.wire}`}</span
 			>
 		</li>
+	{/each}
+	{#each winding.across as part (part.between.join())}
+		<li><b>and a {acrossText(part)[0]}</b></li>
 	{/each}
 </ul>
 {#if first}

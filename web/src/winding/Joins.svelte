@@ -2,7 +2,7 @@
 	The connection chart: every wire as a bar from its start to its end, and the terminals where the ends meet.
 -->
 <script lang="ts">
-	import { endName, hue, type Winding, wireName } from './wound';
+	import { acrossText, endName, hue, type Winding, wireName } from './wound';
 
 	let { winding }: { winding: Winding } = $props();
 
@@ -57,7 +57,27 @@
 	{/each}
 </ol>
 
+{#each winding.across as part (part.between.join())}
+	{@const [what, where] = acrossText(part)}
+	<p class="across">
+		<svg class="sign" width="22" height="14" viewBox="0 0 22 14" aria-hidden="true">
+			<path class="lead" d="M0,7H8M8,1V13M14,1V13M14,7H22" />
+			{#if part.low_f !== part.high_f}<path class="lead" d="M4,13L18,1" />{/if}
+		</svg>
+		{what.replace(/^./, (c) => c.toUpperCase())}, {where}
+	</p>
+{/each}
+
 <style>
+	.across {
+		margin: 4px 0 0;
+		font-size: var(--size-13);
+	}
+	.sign {
+		display: inline-block;
+		vertical-align: -2px;
+		margin-right: 6px;
+	}
 	svg {
 		display: block;
 		max-width: 100%;

@@ -238,10 +238,10 @@
 				onsettle={(set_f) => set({ tuning: { ...tuning, set_f } })}
 			/>
 			<QuantityField
-				label="stands, V"
-				kind="turns"
-				width={6}
-				shown={String(Math.round(tuning.voltage_v ?? 0))}
+				label="rated voltage"
+				kind="voltage"
+				width={7}
+				shown="{Math.round(tuning.voltage_v ?? 0)} V"
 				onsettle={(voltage_v) => set({ tuning: { ...tuning, voltage_v } })}
 			/>
 		</div>

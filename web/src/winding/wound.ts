@@ -114,6 +114,19 @@ export function terminal(at: string): string {
 	return at === '' ? 'joined, goes nowhere else' : `to ${at}`;
 }
 
+/** A capacitor between two terminals: what it is, and where it goes. */
+export function acrossText({
+	between,
+	low_f,
+	high_f
+}: Winding['across'][number]): [string, string] {
+	const what =
+		low_f === high_f
+			? `capacitor, ${quantity(low_f, 'F', 3)}`
+			: `variable capacitor, ${quantity(low_f, 'F', 2)} to ${quantity(high_f, 'F', 3)}`;
+	return [what, `from ${between.join(' to ')}`];
+}
+
 /** An end of a wire in words. */
 export const endName = ({ wire, end }: { wire: string; end: string }): string =>
 	end === 'tap' ? `tap in the ${wireName(wire)}` : `${wireName(wire)}, ${end}`;

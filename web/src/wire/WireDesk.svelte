@@ -135,11 +135,11 @@
 					/> covered wire</label
 				>
 				<QuantityField
-					label="Over the mark, in % of a leg"
-					kind="turns"
-					shown={figures(100 * (plan.added ?? 0.045), 2)}
-					width={4}
-					onsettle={(percent) => page.change({ wire: { ...plan, added: percent / 100 } as Plan })}
+					label="Over the mark, of a leg"
+					kind="share"
+					shown="{figures(100 * (plan.added ?? 0.045), 2)} %"
+					width={5}
+					onsettle={(added) => page.change({ wire: { ...plan, added } as Plan })}
 				/>
 			</div>
 		</section>

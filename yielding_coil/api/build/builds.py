@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.api.build.entries import EntryOut, entry_out
 from yielding_coil.api.http import RESPONSES, InTransaction
-from yielding_coil.api.sweep import InUseError, SweepOut, sweep_out
+from yielding_coil.api.sweep import InUseError, SweepOut, require_bare, sweep_out
 from yielding_coil.api.tables import OwnBands
 from yielding_coil.core.design import few_hold
 from yielding_coil.core.errors import OutOfDomainError
@@ -234,6 +234,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
         sweep = one_sweep(session, baseline)
         _require_own(sweep.build_id, build_id, "baseline_sweep_id")
         require_inside([t.to_core() for t in patch.targets or _targets(row)], sweep)
+        require_bare(session, sweep)
     if patch.chosen_design_id is not None:
         design = design_queries.one_design(session, patch.chosen_design_id)
         _require_own(design.build_id, build_id, "chosen_design_id")

@@ -26,6 +26,8 @@ router = APIRouter(prefix="/api", tags=["drawer"], responses=RESPONSES)
 
 MOST_BYTES = 2 * 1024 * 1024
 MOST_SHOWN = 6
+# Kinds that are proposed where power goes, the usual one first.
+SOLD = ("mica", "np0")
 
 _ANY: TypeAdapter[AnyPiece] = TypeAdapter(AnyPiece)
 
@@ -305,11 +307,11 @@ def _made(row: table.PieceRow) -> AnyPiece:
 @router.post("/combinations")
 def combined(session: InTransaction, asked: CombinationsIn) -> CombinationsOut:
     """What one or two capacitors make a value that stands a voltage."""
-    rows = [queries.piece_of(row) for row in queries.pieces(session, "capacitor")]
-    own = [stock_of(piece) for piece in rows if isinstance(piece, CapacitorPiece)]
+    held = [queries.piece_of(row) for row in queries.pieces(session, "capacitor")]
+    own = [stock_of(piece) for piece in held if isinstance(piece, CapacitorPiece)]
     wanted = (asked.capacitance_f, asked.voltage_v, asked.within)
-    mica = data.capacitor("mica")
-    sold = cheapest_sold(CapacitorKind(mica.name, mica.tolerance, mica.q, mica.voltages_v), *wanted)
+    rows = [data.capacitor(key) for key in SOLD]
+    sold = cheapest_sold([CapacitorKind(r.name, r.tolerance, r.q, r.voltages_v) for r in rows], *wanted)
     return CombinationsOut(
         own=[_combination(c, asked.capacitance_f, held=True) for c in combinations(own, *wanted)[:MOST_SHOWN]],
         sold=[_combination(c, asked.capacitance_f, held=False) for c in sold[:MOST_SHOWN]],

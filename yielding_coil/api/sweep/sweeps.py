@@ -3,7 +3,7 @@
 from collections import OrderedDict
 from datetime import datetime
 from itertools import pairwise
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 import numpy as np
@@ -21,10 +21,12 @@ from yielding_coil.core.line import Line
 from yielding_coil.core.sweep import Sweep, require_passive, suggested_targets
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Finite, Hertz, NotNegative, Payload, Words, plain
+from yielding_coil.documents.setup import Conditions, SetupIn
 from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.pieces import cable_row
+from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import bin_sweep, doubt_of, impedance_sweep_of, keep_sweep, one_sweep, sweep_of
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
@@ -63,10 +65,11 @@ class SweepOut(BaseModel):
 
 
 class SweepPatch(BaseModel):
-    """Another name for a sweep."""
+    """Another name for a sweep, or where it was taken as one says now; what is left out stays."""
 
     revision: int
-    name: Name
+    name: Name | None = None
+    plane: Literal["feedpoint", "matched"] | None = None
 
 
 class TypedPoint(Payload):
@@ -109,6 +112,17 @@ def sweep_out(session: Session, row: SweepRow) -> SweepOut:
 def _setup(session: Session, row: SweepRow) -> SetupOut | None:
     kept = session.get(Setup, row.setup_id) if row.setup_id else None
     return None if kept is None else setup_out(kept)
+
+
+def require_bare(session: Session, row: SweepRow) -> None:
+    """Refuse to put a match on a sweep that was taken with the match in place."""
+    setup = _setup(session, row)
+    if setup is not None and setup.plane == "matched":
+        raise OutOfDomainError(
+            "baseline_sweep_id",
+            f"“{row.name}”, swept with the match in place",
+            "a sweep of the wire alone: a match on a match is none",
+        )
 
 
 _Known = tuple[UUID, tuple[tuple[str, float, float], ...]]
@@ -203,11 +217,19 @@ def sweep(session: InTransaction, sweep_id: UUID) -> SweepOut:
 
 
 @router.patch("/{sweep_id}")
-def rename_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> SweepOut:
-    """Give a sweep another name; 409 when it was changed elsewhere since."""
+def change_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> SweepOut:
+    """Give a sweep another name, or say where it was taken; 409 when it was changed elsewhere since."""
     row = one_sweep(session, sweep_id)
     newest = sweep_out(session, row).model_dump(mode="json")
-    build_queries.edit(row, patch.revision, {"name": patch.name}, newest)
+    changes: dict[str, Any] = {} if patch.name is None else {"name": patch.name}
+    if patch.plane is not None:
+        build = session.get(Build, row.build_id) if row.build_id else None
+        if patch.plane == "matched" and build is not None and build.baseline_sweep_id == row.id:
+            raise InUseError(f"“{row.name}” is the sweep that the match hangs on; use another one for it first")
+        before = _setup(session, row)
+        setup = SetupIn(plane=patch.plane, conditions=before.conditions if before else Conditions())
+        changes["setup_id"] = keep_setup(session, row.build_id, setup, before.instrument if before else "").id
+    build_queries.edit(row, patch.revision, changes, newest)
     return sweep_out(session, row)
 
 

@@ -204,6 +204,14 @@ class JoinOut(BaseModel):
     ends: Annotated[list[WireEnd], BeforeValidator(_ends)]
 
 
+class AcrossOut(BaseModel):
+    """A capacitor between two terminals; variable where its lowest and highest differ."""
+
+    between: list[str]
+    low_f: float
+    high_f: float
+
+
 class BenchOut(BaseModel):
     """The sweep to expect on the bench: SWR on a resistor in place of the antenna; alone, inductance or resistance.
 
@@ -378,6 +386,7 @@ class WindingOut(BaseModel):
     cuts: list[CutOut]
     fit: FitOut
     joins: list[JoinOut]
+    across: list[AcrossOut]
     picture: Annotated[Picture, BeforeValidator(_picture)]
     seen: SeenOut
     bench: BenchOut

@@ -260,7 +260,9 @@ def _likeness(
 
     logs, factors, fits = [], [], []
     for material in table:
-        expected = material.permeability(f) * _trade_factor(material, ring_size)
+        # Past its last point a curve is compared as it ended, and hardly counts.
+        covered = np.minimum(f, material.points[-1][0]) if material.points else f
+        expected = material.permeability(covered) * _trade_factor(material, ring_size)
         size = np.abs(expected)
         wide = np.full(f.shape, 0.0)
         for edge, beyond in ((material.highest_hz, 1), (material.lowest_hz, -1)):

@@ -118,15 +118,18 @@ def sold_for(kind: CapacitorKind, capacitance_f: float, voltage_v: float) -> lis
 
 
 def cheapest_sold(
-    kind: CapacitorKind, capacitance_f: float, voltage_v: float = 0.0, within: float = 0.1
+    kinds: Sequence[CapacitorKind], capacitance_f: float, voltage_v: float = 0.0, within: float = 0.1
 ) -> list[Combination]:
-    """What of a kind that is sold makes a value and stands a voltage: nearest first, of the lowest voltage.
+    """What of some kinds that are sold makes a value and stands a voltage, two of one kind at most.
+
+    Nearest first; among equals the fewest parts, and the kind that comes first, of its lowest voltage.
 
     Raises:
         OutOfDomainError: as `combinations`.
     """
     found: dict[tuple[tuple[str, ...], str], Combination] = {}
-    for volts in kind.voltages_v:
-        for each in combinations(sold_for(kind, capacitance_f, volts), capacitance_f, voltage_v, within):
-            found.setdefault((tuple(p.name for p in each.parts), each.way), each)
+    for kind in kinds:
+        for volts in kind.voltages_v:
+            for each in combinations(sold_for(kind, capacitance_f, volts), capacitance_f, voltage_v, within):
+                found.setdefault((tuple(p.name for p in each.parts), each.way), each)
     return sorted(found.values(), key=lambda c: (round(abs(c.capacitance_f / capacitance_f - 1), 3), len(c.parts)))

@@ -12,6 +12,7 @@ from yielding_coil.core.conductor import WindingWire
 from yielding_coil.core.errors import NotMatchableError
 from yielding_coil.core.finding import Finding, WindingCode
 from yielding_coil.core.line import Cable
+from yielding_coil.core.parts import require_of_a_winding
 from yielding_coil.core.reflection import reflection_of, return_loss_db, swr_of_impedance
 from yielding_coil.core.solenoid import Solenoid
 from yielding_coil.core.target import Target
@@ -81,6 +82,9 @@ class LegTrap:
     wire_radius_m: float = 0.8e-3
     legs: Literal[1, 2] = 2
     measured: bool = False
+
+    def __post_init__(self) -> None:
+        require_of_a_winding("capacitance_f", self.capacitance_f)
 
     @property
     def coil(self) -> AirCoil:

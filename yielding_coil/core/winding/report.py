@@ -15,7 +15,7 @@ from yielding_coil.core.target import Target
 from yielding_coil.core.winding.fit import Box, Fit
 from yielding_coil.core.winding.layout import WindingLayout
 from yielding_coil.core.winding.losses import BandLosses
-from yielding_coil.core.winding.wiring import Join
+from yielding_coil.core.winding.wiring import Across, Join
 
 # Frequencies over which a wound thing is looked at; builds behind the band in which a bench sweep of a right one
 # lies, nineteen in twenty.
@@ -302,6 +302,7 @@ class WindingReport:
     findings: tuple[Finding[WindingCode], ...]
     wiring: str | None = None
     joins: tuple[Join, ...] = ()
+    across: tuple[Across, ...] = ()
     stretch: AdjustmentRange | None = None
     choke: ChokeReport | None = None
     trap: TrapReport | None = None

@@ -23,6 +23,9 @@ START, END, TAP = "start", "end", "tap"
 HANDS = ("red", "blue", "copper", "ink")
 
 
+Terminal = Literal["coax centre", "coax shield", "wire post", "counterpoise", "leg 1", "leg 2"]
+
+
 @dataclass(frozen=True, slots=True)
 class Join:
     """One place where wires meet.
@@ -32,8 +35,17 @@ class Join:
         ends: wire and which of its ends, or its tap.
     """
 
-    at: Literal["coax centre", "coax shield", "wire post", "counterpoise", "leg 1", "leg 2", ""]
+    at: Terminal | Literal[""]
     ends: tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Across:
+    """A capacitor between two terminals: of one value, or variable from the lowest to the highest."""
+
+    between: tuple[Terminal, Terminal]
+    low_f: float
+    high_f: float
 
 
 # Turns of the usual primary, for which its leakage is told.

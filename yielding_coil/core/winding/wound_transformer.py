@@ -11,7 +11,7 @@ from yielding_coil.core.arrays import Real
 from yielding_coil.core.element import AtWork, Part
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, Line
-from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.parts import FixedLoad, require_of_a_winding
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.system import Antenna, Element, Station, System
 from yielding_coil.core.target import Target
@@ -48,7 +48,7 @@ from yielding_coil.core.winding.ring_wound import (
     crossing_f,
     pair_ohm_of,
 )
-from yielding_coil.core.winding.wiring import HANDS, Kind, Wiring, joins_of, wiring
+from yielding_coil.core.winding.wiring import HANDS, Across, Kind, Wiring, joins_of, wiring
 
 # Of a capacitor across the input, two standard deviations, relative (from memory).
 INPUT_SPREAD = 0.05
@@ -92,6 +92,9 @@ class WoundTransformer(WoundOnRing):
     tuning: Tuning | None = None
     place: Literal["through"] = "through"
 
+    def __post_init__(self) -> None:
+        require_of_a_winding("input_capacitance_f", self.input_capacitance_f)
+
     @property
     def way(self) -> Wiring:
         """How its wires are joined.
@@ -134,6 +137,20 @@ class WoundTransformer(WoundOnRing):
         metres = self.core.ring.wire_length_m(self.primary_turns, self.wire.covered_m, self.tape_m)
         ohm = pair_ohm_of(self.wire)
         return Line(Cable("pair", ohm, 1 / math.sqrt(PAIR_PERMITTIVITY), PAIR_LOSS_SQRT, 0.0), metres)
+
+    @property
+    def across(self) -> tuple[Across, ...]:
+        """The capacitors that belong to it: over the input, and of a tuned coupler over the whole secondary."""
+        found = []
+        if self.input_capacitance_f:
+            value = self.input_capacitance_f
+            found.append(Across(("coax centre", "coax shield"), value, value))
+        if self.tuning:
+            other: Literal["counterpoise", "coax shield"] = (
+                "counterpoise" if self.wiring == "separate" else "coax shield"
+            )
+            found.append(Across(("wire post", other), self.tuning.low_f, self.tuning.high_f))
+        return tuple(found)
 
     def part(self, center_hz: float) -> Transformer:
         """The transformer as it computes; the frequency plays no part.
@@ -331,6 +348,7 @@ class WoundTransformer(WoundOnRing):
             cuts=ring_cuts(layout, self.names if way.rings == 1 else way.strands),
             fit=ring_fit(layout, task.boxes, way.rings),
             joins=joins_of(way, self.own_primary),
+            across=self.across,
             picture=RingView(layout, way.rings),
             seen=seen(f, part.magnetising_ohm(f), part.loss_db(f, np.full(f.shape, resistor))),
             bench=BenchCurve("swr", f, swr_of_impedance(bench.impedance(f)), low, high, resistor),

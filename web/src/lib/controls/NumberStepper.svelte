@@ -12,6 +12,22 @@
 	}
 
 	let { label, value, least = 1, most = 200, onchange }: Props = $props();
+
+	const id = `steps-${Math.random().toString(36).slice(2)}`;
+	/** What was typed and is no such number: it stays, with why. */
+	let refused = $state<string | null>(null);
+
+	function settle(typed: string): void {
+		const number = Number(typed.replace(',', '.'));
+		const fits =
+			typed.trim() !== '' && Number.isInteger(number) && number >= least && number <= most;
+		refused = fits ? null : typed;
+		if (fits && number !== value) onchange(number);
+	}
+	function step(to: number): void {
+		refused = null;
+		onchange(to);
+	}
 </script>
 
 <span class="steps">
@@ -20,29 +36,44 @@
 		class="button"
 		aria-label="{label}: one less"
 		disabled={value <= least}
-		onclick={() => onchange(value - 1)}>−</button
+		onclick={() => step(value - 1)}>−</button
 	>
 	<input
 		class="mono"
 		aria-label={label}
 		inputmode="numeric"
-		{value}
-		onchange={(event) => {
-			const typed = Number(event.currentTarget.value);
-			if (Number.isInteger(typed) && typed >= least && typed <= most) onchange(typed);
-			else event.currentTarget.value = String(value);
+		value={refused ?? value}
+		aria-invalid={refused !== null}
+		aria-describedby={refused === null ? undefined : id}
+		onchange={(event) => settle(event.currentTarget.value)}
+		onkeydown={(event) => {
+			if (event.key === 'Escape') refused = null;
 		}}
 	/>
 	<button
 		class="button"
 		aria-label="{label}: one more"
 		disabled={value >= most}
-		onclick={() => onchange(value + 1)}>+</button
+		onclick={() => step(value + 1)}>+</button
 	>
+	{#if refused !== null}
+		<span class="problem" {id} role="alert"
+			>“{refused}” is no whole number from {least} to {most}; {value} stands.</span
+		>
+	{/if}
 </span>
 
 <style>
+	.problem {
+		flex-basis: 100%;
+		color: var(--enamel);
+		font-size: var(--size-12);
+	}
+	input[aria-invalid='true'] {
+		border-color: var(--enamel);
+	}
 	.steps {
+		flex-wrap: wrap;
 		display: inline-flex;
 		align-items: center;
 		gap: 4px;

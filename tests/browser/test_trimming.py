@@ -2,6 +2,7 @@
 
 import re
 
+import numpy as np
 import pytest
 from analyser_faults import Running, serving, simulated
 from client_helpers import DEMO, TWELVE, hung, read, trim_of, wire_build
@@ -389,3 +390,25 @@ def test_a_planned_wire_takes_its_first_sweep_and_refuses_one_beside_its_bands(p
     expect(page.get_by_role("alert").first).to_contain_text("12 m")
     assert client.get(f"/api/builds/{other['id']}").json()["baseline_sweep_id"] is None
     expect(button(page, "Match to “allotment-feedpoint.s1p”")).to_be_visible()
+
+
+def test_a_dropped_sweep_is_a_reading_once_it_is_said_when(page, address, client, settle):
+    """A file does not say whether it was swept before or after the last act."""
+    build = wire_build(client, stop="dip")
+    hung(client, build, 3.1)
+    f = np.linspace(22e6, 26e6, 201)
+    z = 60 + 900j * (f / 23.5e6 - 23.5e6 / f)
+    rows = "\n".join(f"{a / 1e6:.5f},{b.real:.2f},{b.imag:.2f}" for a, b in zip(f, z, strict=True))
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    for name, says in (("old.csv", "Earlier: keep it with the sweeps only"), ("new.csv", "As the wire is now")):
+        payload = {"name": name, "mimeType": "text/csv", "buffer": f"MHz,R,X\n{rows}".encode()}
+        page.get_by_label("Choose a file").set_input_files(payload)
+        expect(page.get_by_text(f"When was “{name}” swept?")).to_be_visible()
+        button(page, says).click()
+        settle()
+
+    entries = client.get(f"/api/builds/{build['id']}/entries").json()
+    assert [e["data"]["kind"] for e in entries] == ["hung", "reading"]
+    assert entries[1]["setup"]["plane"] == "feedpoint"
+    expect(verdict(page)).to_contain_text("23.5")

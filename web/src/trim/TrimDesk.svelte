@@ -85,15 +85,34 @@
 		await work.attempt(() => work.practise());
 	}
 
-	async function takeIn(sweeps: { id: string }[]): Promise<void> {
-		for (const each of sweeps) {
-			await work.attempt(() =>
-				work.log(
-					{ kind: 'reading', link: trim?.link ?? 0, reading: { kind: 'sweep' } },
-					{ sweep_id: each.id }
+	/** How it hangs, in a line. */
+	const hangs = $derived(
+		work.setup
+			? setupText({ ...work.setup, id: '', instrument: work.instrument } as never, (m) =>
+					length(m, units.length)
 				)
-			);
-		}
+			: 'At the feedpoint; nothing said of height and nearby objects'
+	);
+	/** Sweeps that were dropped: a file does not say when, nor how the wire hung. */
+	let dropped = $state.raw<{ id: string; name: string }[]>([]);
+
+	async function takeIn(sweeps: { id: string; name: string }[]): Promise<void> {
+		dropped = [...dropped, ...sweeps];
+		await page.reload();
+	}
+
+	/** The first of them as a reading of the wire as it is now, or kept with the sweeps alone. */
+	async function tell(now: boolean): Promise<void> {
+		const [first, ...rest] = dropped;
+		if (!first) return;
+		const data = {
+			kind: 'reading',
+			link: trim?.link ?? 0,
+			reading: { kind: 'sweep' }
+		} as const;
+		const setup = work.setup ?? { plane: 'feedpoint', line: null, conditions: {} };
+		if (now && !(await work.attempt(() => work.log(data, { sweep_id: first.id, setup })))) return;
+		dropped = rest;
 		await page.reload();
 	}
 
@@ -193,17 +212,24 @@
 					{#if trim.dial}<MeterEvidence dial={trim.dial} />{/if}
 					<div>
 						<DropZone title="Drop a sweep of it here" buildId={build.id} onsweeps={takeIn} />
+						{#if dropped[0]}
+							<Note kind="news" title="When was “{dropped[0].name}” swept?">
+								<p>
+									Said of it then: {hangs}. Change that below if it hung otherwise.
+								</p>
+								<span class="row">
+									<button class="button main" disabled={work.working} onclick={() => tell(true)}
+										>As the wire is now</button
+									>
+									<button class="button" disabled={work.working} onclick={() => tell(false)}
+										>Earlier: keep it with the sweeps only</button
+									>
+								</span>
+							</Note>
+						{/if}
 					</div>
 					<details>
-						<summary
-							>{work.setup
-								? setupText({ ...work.setup, id: '', instrument: work.instrument } as never, (m) =>
-										length(m, units.length)
-									)
-								: 'At the feedpoint; nothing said of height and company'}{work.instrument
-								? `; ${work.instrument}`
-								: ''}</summary
-						>
+						<summary>{hangs}{work.instrument ? `; ${work.instrument}` : ''}</summary>
 						<p class="soft told">
 							Asked once, carried on. Readings under other words are kept apart: the same height,
 							the same ends, the same company.

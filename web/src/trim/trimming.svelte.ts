@@ -110,7 +110,7 @@ export class Trimming {
 	}
 
 	/** An entry at the end of the log; the view follows. */
-	async log(data: EntryData, more: { sweep_id?: string } = {}): Promise<void> {
+	async log(data: EntryData, more: { sweep_id?: string; setup?: SetupIn } = {}): Promise<void> {
 		const reading = data.kind === 'reading';
 		await answer(
 			api.POST('/api/builds/{build_id}/entries', {

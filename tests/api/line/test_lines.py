@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from client_helpers import DEMO, bare, best, drop, made_build
+from client_helpers import DEMO, bare, best, connected, done, drop, made_build, screwed_on
 
 from yielding_coil.core.line import OPEN_END_F, Cable, Line
 from yielding_coil.core.sweep import Sweep
@@ -141,3 +141,19 @@ def test_what_twenty_db_hides(client):
     short = client.get("/api/ceilings", params={**asked, "length_m": 5}).json()
     assert not short["hides"]
     assert client.get("/api/ceilings", params={**asked, "length_m": 0}).status_code == 422
+
+
+def test_a_line_swept_without_a_calibration_is_refused_not_kept_as_measured(client, bench):
+    """Found by trying it: 54.0 Ω and a velocity factor of 0.760, ± 0.2 %, for 50 Ω and 0.84: the lead counted."""
+    connected(client)
+    swept = []
+    for thing in ("cable-open", "cable-short"):
+        screwed_on(client, thing)
+        keep = {"name": thing, "setup": {"plane": "bench"}}
+        end = done(client, kind="sweep", low_hz=1e6, high_hz=100e6, points=201, passes=1, keep=keep)
+        swept.append(end["found"]["sweep"]["id"])
+    asked = {"open_sweep_id": swept[0], "short_sweep_id": swept[1], "length_m": 17.6}
+    answer = client.post("/api/lines", json=asked)
+
+    assert answer.status_code == 422
+    assert "swept without a calibration" in answer.json()["detail"]

@@ -1,5 +1,7 @@
 """Designs: their parts list, what is said of them, what another coax would do."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from client_helpers import CHOKE, COUPLER, TRAP, beside, unun
@@ -8,6 +10,7 @@ from made import design_of
 from yielding_coil import data
 from yielding_coil.core.design import (
     arc_midpoint,
+    bench_load,
     compare_feedlines,
     design_findings,
     drawn_grid,
@@ -159,3 +162,27 @@ def test_a_tuned_coupler_is_judged_with_its_knob_set_on_every_band():
     assert worst_over(system, design.targets) == pytest.approx(alone, rel=1e-3)
     assert max(alone) < 2
     assert share_of(design, system) > 0.9
+
+
+def test_what_stands_in_for_the_wire_on_the_bench_and_what_it_reads():
+    """Found by trying it: X was dropped, and a perfect build read 2.29 or worse. By Kirchhoff, hardly any loss."""
+    made = design(MICA, COIL)
+    load = bench_load(made, made.system())
+    omega = 2 * np.pi * 18.118e6
+
+    assert load.at_hz == 18.118e6
+    assert load.resistor_ohm == pytest.approx(94)
+    assert load.capacitance_f == pytest.approx(1 / (omega * 463))
+    assert load.inductance_h is None
+    for z, read in ((94 - 463j, load.swr), (94 + 0j, load.swr_alone)):
+        seen = 1 / (1 / z + 1j * omega * 7e-12) + 1j * omega * 3.0e-6
+        gamma = abs((seen - 50) / (seen + 50))
+        assert read == pytest.approx((1 + gamma) / (1 - gamma), rel=0.06)
+    assert load.swr_alone > 10 * load.swr
+
+
+def test_a_wire_that_is_not_known_there_has_no_bench_load():
+    f = np.array([21.0e6, 21.2e6, 21.45e6])
+    made = design(MICA, COIL)
+    elsewhere = replace(made, antenna=Sweep(f, np.full(3, 50 + 1j)))
+    assert bench_load(elsewhere, elsewhere.system()) is None

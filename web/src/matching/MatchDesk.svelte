@@ -230,7 +230,6 @@
 		prediction && work.content ? roadOf(seen, prediction.box, partNames(work.content)) : []
 	);
 	const line = $derived(work.content ? feedline(work.content) : undefined);
-	const middle = $derived(at(antenna, centerHz));
 	const stops = $derived(
 		prediction && work.content
 			? stopsOf({
@@ -445,9 +444,6 @@
 				{prediction}
 				yielded={work.predicted.yielded}
 				candidates={work.compared.candidates}
-				wire={middle.r !== null && middle.x !== null
-					? { r: middle.r, x: middle.x, hz: centerHz }
-					: null}
 				powerW={build.power_w}
 				ontake={(candidate) => work.take(candidate)}
 				ondesign={(band, network) => void designFor(band, network)}

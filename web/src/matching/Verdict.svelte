@@ -27,16 +27,13 @@
 		/** None while it is first computed. */
 		yielded: Yield | null;
 		candidates: Candidate[] | null;
-		/** R and X of the wire in the middle of the first target, for the bench. */
-		wire: { r: number; x: number; hz: number } | null;
 		powerW: number;
 		ontake: (candidate: Candidate) => void;
 		/** Keeps a network as a design of its own, for one band alone. */
 		ondesign: (band: string, network: Candidate) => void;
 	}
 
-	let { content, prediction, yielded, candidates, wire, powerW, ontake, ondesign }: Props =
-		$props();
+	let { content, prediction, yielded, candidates, powerW, ontake, ondesign }: Props = $props();
 
 	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
 	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
@@ -207,7 +204,7 @@
 				<b>{quantity(coil.inductance_h, 'H')}</b> at {megahertz(coil.reads_at_hz)} MHz.
 			</li>
 		{/each}
-		{#if wire && !few}<li>{benchLoad(wire)}</li>{/if}
+		{#if prediction.bench && !few}<li>{benchLoad(prediction.bench)}</li>{/if}
 	</ol>
 	{#if rf}
 		{@const burn = caution(rf)}

@@ -140,11 +140,24 @@ test('other limits, and how near the floor', () => {
 	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
 });
 
+const bench = {
+	at_hz: 14.2e6,
+	inductance_h: null,
+	capacitance_f: null,
+	swr: 1.04,
+	swr_alone: 2.29
+};
 test.each([
-	[{ r: 308, x: 272, hz: 14.2e6 }, '310 Ω and 3.0 µH in series'],
-	[{ r: 3.7, x: 187, hz: 3.65e6 }, '3.7 Ω and 8.2 µH in series'],
-	[{ r: 94, x: -463, hz: 18.1e6 }, '94 Ω and 19 pF in series'],
-	[{ r: 0.7, x: 0.001, hz: 7e6 }, 'Check on the bench with 0.70 Ω in place']
-])('the bench load of %o', (wire, words) => {
-	expect(benchLoad(wire)).toContain(words);
+	[{ ...bench, resistor_ohm: 308, inductance_h: 3.05e-6 }, '310 Ω and 3.0 µH in series'],
+	[{ ...bench, resistor_ohm: 94, capacitance_f: 19e-12 }, '94 Ω and 19 pF in series'],
+	[
+		{ ...bench, resistor_ohm: 94, capacitance_f: 19e-12 },
+		'it should read SWR 1.04; with the resistor alone'
+	],
+	[
+		{ ...bench, resistor_ohm: 0.7 },
+		'with 0.70 Ω in place of the wire: at 14.200 MHz it should read SWR 1.04.'
+	]
+])('the bench load of %o', (load, words) => {
+	expect(benchLoad(load)).toContain(words);
 });

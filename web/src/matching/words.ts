@@ -21,13 +21,20 @@ export type CapacitorMade = Extract<Made, { kind: 'coax_capacitor' | 'capacitor'
 const number = (value: number | string | null | undefined) =>
 	typeof value === 'number' ? value : 0;
 
-/** What is put on in place of the wire on the bench: its R, and the coil or capacitor that has its X. */
-export function benchLoad({ r, x, hz }: { r: number; x: number; hz: number }): string {
-	const resistor = `${figures(r, 2)} Ω`;
-	const omega = 2 * Math.PI * hz;
-	if (Math.abs(x) < 0.02 * r) return `Check on the bench with ${resistor} in place of the wire.`;
-	const other = x < 0 ? quantity(-1 / (omega * x), 'F', 2) : quantity(x / omega, 'H', 2);
-	return `Check on the bench with ${resistor} and ${other} in series in place of the wire, at ${megahertz(hz)} MHz: without its ${x < 0 ? 'capacitor' : 'coil'} a good match reads badly there.`;
+/** What is put on in place of the wire on the bench, and what a perfect build reads with it. */
+export function benchLoad(bench: NonNullable<Prediction['bench']>): string {
+	const resistor = `${figures(bench.resistor_ohm, 2)} Ω`;
+	const other =
+		bench.capacitance_f !== null
+			? quantity(bench.capacitance_f, 'F', 2)
+			: bench.inductance_h !== null
+				? quantity(bench.inductance_h, 'H', 2)
+				: null;
+	const at = `at ${megahertz(bench.at_hz)} MHz`;
+	if (other === null) {
+		return `Check on the bench with ${resistor} in place of the wire: ${at} it should read SWR ${swr(bench.swr)}.`;
+	}
+	return `Check on the bench with ${resistor} and ${other} in series in place of the wire: ${at} it should read SWR ${swr(bench.swr)}; with the resistor alone a good match reads ${swr(bench.swr_alone)} there.`;
 }
 
 /** Name of a contributor in a sentence. */

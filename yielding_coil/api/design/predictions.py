@@ -15,6 +15,7 @@ from yielding_coil.core.design import (
     Design,
     Evaluation,
     arc_midpoint,
+    bench_load,
     compare_feedlines,
     design_findings,
     drawn_grid,
@@ -24,6 +25,7 @@ from yielding_coil.core.design import (
 )
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Line
+from yielding_coil.core.system import System
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import CoaxCapacitor, DesignContent, FixedCapacitor
 from yielding_coil.documents.fields import Hertz, Positive
@@ -69,6 +71,17 @@ class TargetOut(BaseModel):
     floor: Floor | None
 
 
+class BenchLoadOut(BaseModel):
+    """What stands in for the antenna on the bench, and what a perfect build reads with it, and with R alone."""
+
+    at_hz: float
+    resistor_ohm: float
+    inductance_h: float | None
+    capacitance_f: float | None
+    swr: Figure
+    swr_alone: Figure
+
+
 class Prediction(BaseModel):
     """What a design does, nominal."""
 
@@ -79,6 +92,8 @@ class Prediction(BaseModel):
     findings: list[DesignFinding]
     # The highest SWR that the radio can read through the feedline, whatever hangs above; null without one.
     ceiling: Numbers | None
+    # Null where the antenna is not known in the middle of the first target.
+    bench: BenchLoadOut | None
 
 
 class YieldIn(PredictionIn):
@@ -184,6 +199,7 @@ def predict(request: Request, asked: PredictionIn) -> Response:
         made=_MADE.validate_python(parts_list(found), from_attributes=True),
         findings=_FINDINGS.validate_python(design_findings(found), from_attributes=True),
         ceiling=_ceiling(design, frequency),
+        bench=_bench(design, found.system),
     )
     # Already in shape: validating some ten thousand numbers again would cost more than computing them.
     return Response(answer.model_dump_json(warnings=False), media_type="application/json")
@@ -191,6 +207,11 @@ def predict(request: Request, asked: PredictionIn) -> Response:
 
 _MADE: TypeAdapter[list[PartToMake]] = TypeAdapter(list[PartToMake])
 _FINDINGS: TypeAdapter[list[DesignFinding]] = TypeAdapter(list[DesignFinding])
+
+
+def _bench(design: Design, system: System) -> BenchLoadOut | None:
+    load = bench_load(design, system)
+    return None if load is None else BenchLoadOut.model_validate(load, from_attributes=True)
 
 
 def _ceiling(design: Design, frequency: np.ndarray) -> Numbers | None:

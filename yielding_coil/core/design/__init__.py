@@ -12,9 +12,11 @@ from yielding_coil.core.design.design import (
 from yielding_coil.core.design.findings import design_findings
 from yielding_coil.core.design.parts_list import parts_list
 from yielding_coil.core.design.prediction import (
+    BenchLoad,
     Evaluation,
     FeedlineComparison,
     arc_midpoint,
+    bench_load,
     compare_feedlines,
     drawn_grid,
     evaluate,
@@ -33,6 +35,7 @@ from yielding_coil.core.design.yields import (
 
 __all__ = [
     "AtLimit",
+    "BenchLoad",
     "CapacitorToMake",
     "CoaxCapacitor",
     "Design",
@@ -45,6 +48,7 @@ __all__ = [
     "YieldGain",
     "YieldPrediction",
     "arc_midpoint",
+    "bench_load",
     "compare_feedlines",
     "design_findings",
     "design_yield",

@@ -1,7 +1,9 @@
 """What a design will do: every station over frequency, the targets judged, what another coax would do."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from typing import NamedTuple
 
 import numpy as np
 
@@ -10,7 +12,8 @@ from yielding_coil.core.design.design import Design, Feedline
 from yielding_coil.core.element import AtWork
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import CableRow
-from yielding_coil.core.reflection import reflection_of
+from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.reflection import reflection_of, swr_of_impedance
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.target import POINTS, judged_at
@@ -93,6 +96,48 @@ def evaluate(design: Design, power_w: float = 100.0, drawn_hz: Real | None = Non
         frequency,
         tuple(s.at(judged) for s in stations),
         tuple(s.at(drawn) for s in stations),
+    )
+
+
+# Less reactance than this share of the resistance needs no part on the bench.
+SMALL_SHARE = 0.02
+
+
+class BenchLoad(NamedTuple):
+    """What stands in for the antenna on the bench in the middle of the first target, and what is read with it.
+
+    `inductance_h` or `capacitance_f` in series with the resistor; neither where the antenna's reactance is small.
+    `swr` is what a perfect build reads with both, `swr_alone` with the resistor only.
+    """
+
+    at_hz: float
+    resistor_ohm: float
+    inductance_h: float | None
+    capacitance_f: float | None
+    swr: float
+    swr_alone: float
+
+
+def bench_load(design: Design, system: System) -> BenchLoad | None:
+    """The antenna as parts to be had, and the readings to expect; None where it is not known there."""
+    at = np.array([design.center_hz])
+    try:
+        z = complex(design.antenna.impedance_at(at)[0])
+    except OutOfDomainError:
+        return None
+    omega, known = 2 * math.pi * design.center_hz, abs(z.imag) >= SMALL_SHARE * z.real
+
+    def reads(load: complex) -> float:
+        seen = replace(system, antenna=FixedLoad(load)).impedance(at, system.match_station)
+        return float(swr_of_impedance(seen)[0])
+
+    return BenchLoad(
+        design.center_hz,
+        z.real,
+        z.imag / omega if known and z.imag > 0 else None,
+        -1 / (omega * z.imag) if known and z.imag < 0 else None,
+        reads(z),
+        reads(complex(z.real)),
     )
 
 

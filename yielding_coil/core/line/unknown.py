@@ -24,6 +24,8 @@ FEWEST = 11
 FITTED_POINTS = 101
 # What calibration leaves when nobody said, and noise of a point.
 RESIDUAL_DB, NOISE = 43.0, 1e-3
+# Less corrected than this, what lies before the line counts as line.
+LEAST_CORRECTED_DB = 26.0
 # A short is a piece of wire (half-normal: up to some ten nanohenries), an open end strays; one standard deviation.
 SHORT_H, END_SPREAD_F = 5e-9, 0.1e-12
 # Matched loss of lines before they are swept, dB at 1 MHz over a metre of electrical length, as the square root and
@@ -161,9 +163,15 @@ def characterise(
         residual_db: what calibration leaves, below full reflection; the errors found hold for that.
 
     Raises:
-        OutOfDomainError: too few points in common, or a length not above zero.
+        OutOfDomainError: too few points in common, a length not above zero, or sweeps that were not corrected.
         NotALineError: no line shows these two sweeps.
     """
+    if residual_db < LEAST_CORRECTED_DB:
+        raise OutOfDomainError(
+            "far_open",
+            "swept without a calibration",
+            "sweeps corrected where the line begins: without, the test lead counts as line",
+        )
     if length_m is not None:
         require_positive("length_m", length_m)
     low, high = max(far_open.low_hz, far_shorted.low_hz), min(far_open.high_hz, far_shorted.high_hz)

@@ -7,7 +7,6 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 from scipy.linalg import cho_factor, cho_solve
-from scipy.optimize import least_squares
 from scipy.stats import chi2
 
 from yielding_coil.core.arrays import Complex, Real, require_positive
@@ -23,6 +22,8 @@ from yielding_coil.core.sweep import HIGHEST_REFLECTION, Sweep
 # means and one standard deviation (ranges from memory).
 STRAY_F, STRAY_SPREAD_F = 2.5e-12, 1.8e-12
 LEAD_H, LEAD_SPREAD_H = 12e-9, 10e-9
+# Below so much a capacitance is as good as none.
+SOFT_F = 0.2e-12
 # One standard deviation of area over path of a bare ring (its dimensions are sold to about 2 %, practice).
 DIMENSIONS = 0.01
 # A material strays from its table in shape: so much, one standard deviation, a stretch.
@@ -169,7 +170,7 @@ def ring(
 
     def strays(normal: Real) -> list[tuple[float, float]]:
         return [
-            (max(STRAY_F + float(c) * STRAY_SPREAD_F, 0.0), LEAD_H + float(h) * LEAD_SPREAD_H)
+            (_above_nothing(STRAY_F + float(c) * STRAY_SPREAD_F), LEAD_H + float(h) * LEAD_SPREAD_H)
             for c, h in zip(normal[:k], normal[k:], strict=True)
         ]
 
@@ -178,22 +179,20 @@ def ring(
         return [_bare(f, g, r, p, *stray) for g, r, p, stray in taken]
 
     def apart(normal: Real) -> Real:
-        """Each sweep against what the mean over all would show there, over its doubt."""
+        """Each sweep against what the mean over all would show there, over its doubt; shape (2·k·n,)."""
         mean, _ = _together(values(normal))
         omega = 2 * np.pi * f
         away = []
         for g, r, p, (farad, henry) in zip(gammas, rms, per_mu, strays(normal), strict=True):
             seen = reflection_of(1 / (1 / (p * mean) + 1j * omega * farad) + 1j * omega * henry)
             away.append((g - seen) / r * (share * math.sqrt(2)))
-        whole = np.concatenate(away)
-        return np.concatenate([whole.real, whole.imag, normal])
+        return both_parts(np.concatenate(away))
 
-    fitted = least_squares(apart, np.zeros(2 * k), diff_step=[1e-4] * (2 * k))
-    slope: Real = np.asarray(fitted.jac)
-    covariance = np.linalg.inv(slope.T @ slope)
-    mean, error = _together(values(fitted.x))
+    fitted = fit(lambda each: np.stack([apart(normal) for normal in each]), [np.zeros(2 * k)])
+    strays_found, covariance = fitted.deviates, fitted.covariance
+    mean, error = _together(values(strays_found))
     step = 1e-3
-    slopes = np.stack([(_together(values(fitted.x + step * unit))[0] - mean) / step for unit in np.eye(2 * k)])
+    slopes = np.stack([(_together(values(strays_found + step * unit))[0] - mean) / step for unit in np.eye(2 * k)])
     real2 = error**2 / 2 + np.einsum("kn,kl,ln->n", slopes.real, covariance, slopes.real)
     imaginary2 = error**2 / 2 + np.einsum("kn,kl,ln->n", slopes.imag, covariance, slopes.imag)
     real2 += (DIMENSIONS * mean.real) ** 2
@@ -204,7 +203,7 @@ def ring(
             "these sweeps tell the permeability nowhere to a quarter of it",
             accepted="a better calibration, another number of turns, or a range that begins lower",
         )
-    apart_by = float(fitted.fun[: -2 * k] @ fitted.fun[: -2 * k])
+    apart_by = fitted.cost - float(strays_found @ strays_found)
     if k > 1 and apart_by > CONTRADICT * 2 * INDEPENDENT * (k - 1):
         raise NotThisError(
             "the sweeps of the two windings contradict each other",
@@ -212,11 +211,13 @@ def ring(
         )
     columns = np.concatenate([slopes.T @ np.linalg.cholesky(covariance), DIMENSIONS * mean[:, np.newaxis]], axis=1)
     likely = _likeness(f[told], mean[told], error[told], columns[told], table, size)
-    found_f = tuple(
-        (max(STRAY_F + float(fitted.x[j]) * STRAY_SPREAD_F, 0.0), math.sqrt(covariance[j, j]) * STRAY_SPREAD_F)
-        for j in range(k)
-    )
+    found_f = tuple((strays(strays_found)[j][0], math.sqrt(covariance[j, j]) * STRAY_SPREAD_F) for j in range(k))
     return FoundRing(f[told], mean[told], np.sqrt(real2[told]), np.sqrt(imaginary2[told]), likely, found_f)
+
+
+def _above_nothing(farad: float) -> float:
+    """A capacitance that nears nothing and never is less, with a slope everywhere: a fit comes back from there."""
+    return SOFT_F * float(np.logaddexp(0.0, farad / SOFT_F))
 
 
 def _require_turns(wound: TurnsSweep, f: Real, gamma: Complex) -> None:

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from client_helpers import BAND, DEMO, drop, made_build
 
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.formats import table, touchstone
 
 TWO_PORT = b"# MHz S RI R 50\n20 0.5 -0.4 0 0 0 0 0 0\n22.5 0.4 -0.5 0 0 0 0 0 0\n"
@@ -252,3 +253,19 @@ def test_a_sweep_with_the_match_in_place_carries_no_match(client):
     baseline = build["sweeps"][0]
     body = {"revision": baseline["revision"], "plane": "matched"}
     assert client.patch(f"/api/sweeps/{baseline['id']}", json=body).status_code == 409
+
+
+def test_a_gap_is_told_and_no_band_is_held_there(client):
+    """Found by trying it: 6.9 to 7.4 and 13.9 to 14.5 MHz in one file, and 30 m was held in between."""
+    f = np.concatenate([np.linspace(6.9e6, 7.4e6, 51), np.linspace(13.9e6, 14.5e6, 61)])
+    kept = drop(client, table.write(Sweep(f, np.full(f.size, 60 + 5j))), "gap.csv").json()
+    curves = client.get(f"/api/sweeps/{kept['id']}/curves").json()
+    assert curves["gaps"] == [{"low_hz": 7.4e6, "high_hz": 13.9e6}]
+    assert None in curves["swr"]
+
+    build = client.post("/api/builds", json={"name": "Loft", "sweep_id": kept["id"]}).json()
+    thirty = {"label": "30 m", "low_hz": 10.1e6, "high_hz": 10.15e6, "swr_limit": 2.0}
+    body = {"revision": build["revision"], "targets": [thirty]}
+    refused = client.patch(f"/api/builds/{build['id']}", json=body)
+    assert refused.status_code == 422
+    assert "there are none from 7.400 to 13.900 MHz" in refused.json()["detail"]

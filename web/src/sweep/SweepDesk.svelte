@@ -5,7 +5,7 @@
 	import { answer, api } from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { latest } from '../lib/api/latest.svelte';
-	import { valueAt } from '../lib/charts/curve';
+	import { swrWithGaps, valueAt } from '../lib/charts/curve';
 	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
@@ -221,7 +221,7 @@
 					{#if lower === 'swr'}
 						<SwrChart
 							frame={{ ...frame, height: 236 }}
-							antenna={{ frequency_hz: curves.frequency_hz, values: curves.swr }}
+							antenna={{ frequency_hz: curves.frequency_hz, values: swrWithGaps(curves) }}
 							sampledHz={curves.sampled_hz}
 							{floors}
 							fan={curves.fan
@@ -236,7 +236,7 @@
 							others={overlays.map((o) => ({
 								name: o.name,
 								frequency_hz: o.curves.frequency_hz,
-								values: o.curves.swr
+								values: swrWithGaps(o.curves)
 							}))}
 						/>
 					{:else}
@@ -331,6 +331,12 @@
 							told from an antenna. Sweep at the feedpoint.
 						</li>
 					{/if}
+					{#each curves?.gaps ?? [] as gap (gap.low_hz)}
+						<li>
+							No samples from {megahertz(gap.low_hz)} to {megahertz(gap.high_hz)} MHz: nothing is said
+							of that stretch.
+						</li>
+					{/each}
 					<li>
 						{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz, referred
 						to {Number(sweep.reference_ohm.toFixed(2))} Ω.
@@ -346,7 +352,7 @@
 		{/if}
 		{#if sweep}
 			<section class="sheet">
-				<TargetChooser {sweep} />
+				<TargetChooser {sweep} gaps={curves?.gaps ?? []} />
 			</section>
 		{/if}
 		<section class="sheet next">

@@ -11,9 +11,11 @@
 	interface Props {
 		/** The sweep that the targets must lie in; none while the wire is still to be swept. */
 		sweep?: Sweep;
+		/** Stretches of it without samples. */
+		gaps?: { low_hz: number; high_hz: number }[];
 	}
 
-	let { sweep }: Props = $props();
+	let { sweep, gaps = [] }: Props = $props();
 
 	const page = openBuild();
 	const build = $derived(page.build);
@@ -27,7 +29,13 @@
 
 	let problem = $state<string | null>(null);
 	const inside = $derived(
-		bands.filter((b) => !sweep || (b.low_hz >= sweep.low_hz && b.high_hz <= sweep.high_hz))
+		bands.filter(
+			(b) =>
+				!sweep ||
+				(b.low_hz >= sweep.low_hz &&
+					b.high_hz <= sweep.high_hz &&
+					gaps.every((gap) => b.high_hz <= gap.low_hz || b.low_hz >= gap.high_hz))
+		)
 	);
 	const own = $derived(
 		build.targets.filter((t) => !bands.some((b) => t.label.startsWith(b.label)))

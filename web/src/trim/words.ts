@@ -203,6 +203,7 @@ const stops: Record<
 
 function dipText(trim: TrimOut, stop: Finding): string {
 	const off = number(stop, 'off') * trim.target_hz;
+	if (Math.abs(off) < 500) return `The dip lies at ${megahertz(trim.target_hz)} MHz`;
 	return `The dip lies ${kilohertz(Math.abs(off))} ${off < 0 ? 'below' : 'above'} ${megahertz(trim.target_hz)} MHz`;
 }
 

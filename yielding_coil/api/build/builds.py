@@ -22,7 +22,7 @@ from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.entries import binned_entries, kinds_of
 from yielding_coil.store.pieces import pieces
-from yielding_coil.store.sweeps import one_sweep
+from yielding_coil.store.sweeps import one_sweep, sweep_of
 from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
 
 router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
@@ -198,7 +198,7 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
             raise InUseError(f"“{each.name}” belongs to a build already; drop its file again for another one")
     targets = made.targets or (sweep_out(session, sweep).suggested_targets[:1] if sweep else [])
     if sweep is not None:
-        require_inside([t.to_core() for t in targets], sweep)
+        require_inside([t.to_core() for t in targets], sweep_of(sweep))
     row = Build(
         name=made.name,
         power_w=made.power_w,
@@ -233,7 +233,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
     if baseline is not None and (patch.targets is not None or patch.baseline_sweep_id is not None):
         sweep = one_sweep(session, baseline)
         _require_own(sweep.build_id, build_id, "baseline_sweep_id")
-        require_inside([t.to_core() for t in patch.targets or _targets(row)], sweep)
+        require_inside([t.to_core() for t in patch.targets or _targets(row)], sweep_of(sweep))
         require_bare(session, sweep)
     if patch.chosen_design_id is not None:
         design = design_queries.one_design(session, patch.chosen_design_id)

@@ -88,6 +88,13 @@ def _open(drawn: dict[str, Numbers], gaps: Sequence[tuple[float, float]]) -> Non
             drawn[name].insert(at, None)
 
 
+class Gap(BaseModel):
+    """A stretch without samples."""
+
+    low_hz: float
+    high_hz: float
+
+
 class SweepCurves(Curves):
     """Curves of a sweep. With few samples they are guessed between those in `sampled_hz`.
 
@@ -98,6 +105,7 @@ class SweepCurves(Curves):
     sampled_hz: Numbers
     fan: Fan | None = None
     ceiling: Numbers | None = None
+    gaps: list[Gap] = []
 
     @classmethod
     def of(
@@ -131,12 +139,14 @@ class SweepCurves(Curves):
         if isinstance(found, SwrSweep):
             unknown: Numbers = [None] * len(drawn["frequency_hz"])
             drawn.update(dict.fromkeys(("resistance_ohm", "reactance_ohm", "gamma_real", "gamma_imag"), unknown))
-        _open(drawn, [gap for gap in found.gaps if low_hz < gap[0] and gap[1] < high_hz])
+        gaps = [gap for gap in found.gaps if low_hz < gap[0] and gap[1] < high_hz]
+        _open(drawn, gaps)
         hertz = np.asarray(drawn["frequency_hz"], dtype=float)
         return cls.model_construct(
             None,
             **drawn,
             sampled_hz=sampled,
+            gaps=[Gap.model_construct(low_hz=float(low), high_hz=float(high)) for low, high in gaps],
             fan=Fan.of(found, doubt, hertz) if doubt is not None and not few and isinstance(found, Sweep) else None,
             ceiling=None if behind is None else numbers(np.asarray(behind.highest_swr(hertz, 50.0))),
         )

@@ -1,6 +1,6 @@
 import { expect, test } from 'vitest';
 
-import { arcThrough, band, extent, lowest, path, valueAt } from './curve';
+import { arcThrough, band, extent, lowest, path, swrWithGaps, valueAt } from './curve';
 
 const same = (v: number) => v;
 const f = [1, 2, 4];
@@ -12,6 +12,14 @@ test('values are read between points, and missing where a neighbour is and beyon
 	expect([valueAt(f, [10, 20, 40], 0.9), valueAt(f, [10, 20, 40], 9)]).toEqual([null, null]);
 	expect(valueAt(f, [10, null, 40], 1.5)).toBeNull();
 	expect(valueAt([], [], 1)).toBeNull();
+});
+
+test('a gap of the sweep is no endless SWR', () => {
+	const values = swrWithGaps({ swr: [2, null, 3, null], return_loss_db: [9, null, 6, 0] });
+	expect(values).toEqual([2, NaN, 3, null]);
+	expect(valueAt([1, 2, 3, 4], values, 1.5)).toBeNull();
+	expect(extent([1, 2, 3], values.slice(0, 3), 1, 3)).toEqual([2, 3]);
+	expect(path([1, 2, 3], values.slice(0, 3), same, same)).toBe('M1.0,2.0M3.0,3.0');
 });
 
 test('a gap breaks the path', () => {

@@ -23,17 +23,29 @@ export function valueAt(frequencyHz: (number | null)[], values: Values, hz: numb
 	const a = values[right - 1];
 	const b = values[right];
 	if (a === null || a === undefined || b === null || b === undefined) return null;
+	if (Number.isNaN(a) || Number.isNaN(b)) return null;
 	return a + ((b - a) * (hz - low)) / (high - low);
 }
 
-/** Path of a curve; a null breaks it. */
+/** An SWR that has no value is endless, but for a gap of the sweep: there nothing was read. NaN marks it. */
+export function swrWithGaps(curves: { swr: Values; return_loss_db: Values }): Values {
+	return curves.swr.map((v, i) => (v === null && curves.return_loss_db[i] === null ? NaN : v));
+}
+
+/** Path of a curve; a null or a gap breaks it. */
 export function path(x: (number | null)[], y: Values, toX: Scale, toY: Scale): string {
 	let text = '';
 	let pen = 'M';
 	for (let i = 0; i < x.length; i++) {
 		const at = x[i];
 		const value = y[i];
-		if (at === null || at === undefined || value === null || value === undefined) {
+		if (
+			at === null ||
+			at === undefined ||
+			value === null ||
+			value === undefined ||
+			Number.isNaN(value)
+		) {
 			pen = 'M';
 			continue;
 		}
@@ -76,6 +88,7 @@ export function extent(
 		const at = frequencyHz[i] as number;
 		if (at < low || at > high) continue;
 		const value = values[i];
+		if (Number.isNaN(value)) continue;
 		if (value === null || value === undefined) {
 			most = Infinity;
 			continue;

@@ -119,6 +119,9 @@ GRAVE: frozenset[str] = frozenset(
     }
 )
 
+# What was read is to be read again before anything else: then one press says that it is so.
+AGAIN: frozenset[str] = frozenset({"measure_again", "unexplained_move", "read_once_more", "dips_apart"})
+
 Values = Mapping[str, float | str | None]
 Code_co = TypeVar("Code_co", bound=str, covariant=True)
 
@@ -143,3 +146,8 @@ class Finding(Generic[Code_co]):
     def grave(self) -> bool:
         """Whether it is dealt with before anything else."""
         return self.code in GRAVE
+
+    @property
+    def asks_again(self) -> bool:
+        """Whether it asks for what was read to be read again."""
+        return self.code in AGAIN

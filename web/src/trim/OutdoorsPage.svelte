@@ -15,7 +15,7 @@
 	import Stepper from './Stepper.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
-	import { asksAgain, entryText, say } from './words';
+	import { entryText, say } from './words';
 
 	let { buildId }: { buildId: string } = $props();
 
@@ -55,7 +55,7 @@
 		typed ?? trim?.trail.filter((p) => p.dip_hz).at(-1)?.dip_hz ?? trim?.target_hz ?? 0
 	);
 
-	const odd = $derived(trim !== null && asksAgain(trim));
+	const odd = $derived(trim?.findings.some((f) => f.asks_again) ?? false);
 	const beyond = $derived(trim?.findings.some((f) => f.code === 'beyond_sweep') ?? false);
 	const sweep = () => work.attempt(() => work.sweep(beyond ? WIDER : 1));
 	async function again(): Promise<void> {

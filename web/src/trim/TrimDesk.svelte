@@ -22,7 +22,7 @@
 	import ReadingForm from './ReadingForm.svelte';
 	import TrimRule from './TrimRule.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
-	import { asksAgain, entryText, resonanceText, say, waysOn } from './words';
+	import { entryText, resonanceText, say, waysOn } from './words';
 
 	const page = openBuild();
 	const build = $derived(page.build);
@@ -53,7 +53,7 @@
 	const plan = $derived(build.wire ?? {});
 	const log = $derived([...(trim?.entries ?? [])].reverse());
 	// Read again first: what the newest dip says is odd, or far from what the length says.
-	const odd = $derived(trim !== null && asksAgain(trim));
+	const odd = $derived(trim?.findings.some((f) => f.asks_again) ?? false);
 	const bands = $derived(trim?.links.map((link) => link.label) ?? []);
 	const taken = $derived(trim?.taken ?? []);
 	let marking = $state(false);

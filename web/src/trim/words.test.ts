@@ -52,6 +52,7 @@ const trim = {
 const finding = (code: TrimFinding['code'], values: Finding['values']): TrimFinding => ({
 	code,
 	grave: false,
+	asks_again: false,
 	values
 });
 

@@ -160,18 +160,6 @@ export function askText(finding: EvidenceFinding): string {
 	return asks[finding.code](finding);
 }
 
-const again: readonly TrimFinding['code'][] = [
-	'measure_again',
-	'unexplained_move',
-	'read_once_more',
-	'dips_apart'
-];
-
-/** Whether what was read asks to be read again before anything else: then one press says that it is so. */
-export function asksAgain(trim: TrimOut): boolean {
-	return trim.findings.some((f) => again.includes(f.code));
-}
-
 /** A finding in words. */
 export function say(
 	finding: TrimFinding,

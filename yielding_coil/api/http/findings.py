@@ -56,7 +56,9 @@ class StopFinding(FindingOut[StopCode]):
 
 
 class TrimFinding(FindingOut[TrimCode]):
-    """Of a wire that is being trimmed."""
+    """Of a wire that is being trimmed; one that asks for a reading once more waits for a word that it is so."""
+
+    asks_again: bool
 
 
 class AcquisitionFinding(FindingOut[AcquisitionCode]):

@@ -59,7 +59,10 @@
 					.filter((f) => f >= lowHz && f <= highHz)
 					.filter((f, i, all) => i === all.length - 1 || x(all[all.length - 1] ?? f) - x(f) > 56)
 					.filter((f, i, all) => i === 0 || x(f) - x(all[i - 1] ?? f) > 34)
-			: x.ticks(Math.max(3, Math.round(width / 120)))
+			: // The last one carries the unit and needs the room of it.
+				x
+					.ticks(Math.max(3, Math.round(width / 120)))
+					.filter((f, i, all) => i === all.length - 1 || x(all[all.length - 1] ?? f) - x(f) > 62)
 	);
 	const step = $derived(((xTicks[1] ?? 0) - (xTicks[0] ?? 0)) / 1e6);
 	const decimals = $derived(step <= 0 || step >= 0.1 ? 1 : step >= 0.01 ? 2 : 3);

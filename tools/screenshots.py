@@ -57,7 +57,7 @@ def hold_some(page: Page) -> None:
     page.get_by_label("Search the drawer").fill("")
     page.get_by_role("button", name="Change FT240-43").click()
     for label, text in (
-        ("nH a turn squared, measured", "1210"),
+        ("A_L, nH per turn², measured", "1210"),
         ("Count of FT240-43", "2"),
         ("Price of FT240-43", "7.20"),
     ):

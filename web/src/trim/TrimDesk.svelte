@@ -210,7 +210,7 @@
 					{/if}
 					<ReadingForm {work} />
 					{#if trim.dial}<MeterEvidence dial={trim.dial} />{/if}
-					<div>
+					<div class="dropped">
 						<DropZone title="Drop a sweep of it here" buildId={build.id} onsweeps={takeIn} />
 						{#if dropped[0]}
 							<Note kind="news" title="When was “{dropped[0].name}” swept?">
@@ -461,6 +461,9 @@
 {/if}
 
 <style>
+	.dropped {
+		margin: 10px 0;
+	}
 	.verdict {
 		display: grid;
 		gap: 8px;

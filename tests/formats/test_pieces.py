@@ -114,6 +114,14 @@ def test_columns_may_come_in_any_order_and_case():
     assert row["values"] == pytest.approx({"outer_m": 0.025, "length_m": 0.3})
 
 
+def test_semicolons_and_decimal_commas_of_a_spreadsheet_are_read():
+    """Found by trying it; three digits behind a comma may be thousands, and are refused."""
+    read = pieces.read(b"kind;name;outer_mm;length_mm\nformer;tube;25,5;300\n")[0].piece
+    assert read["values"] == pytest.approx({"outer_m": 0.0255, "length_m": 0.3})
+    with pytest.raises(UnreadableError, match="length_mm reads “1,300”"):
+        pieces.read(b"kind;name;outer_mm;length_mm\nformer;tube;25;1,300\n")
+
+
 @pytest.mark.parametrize(
     ("text", "said"),
     [

@@ -26,6 +26,7 @@ WindingCode = Literal[
     "powder_loss_estimated",
     "pair_impedance",
     "few_turns",
+    "ratio_of_turns",
     "tight_bend",
     "choke_too_little",
     "choke_reactive",

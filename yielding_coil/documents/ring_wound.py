@@ -51,7 +51,11 @@ def wire_of(key: str, own: WireSnapshot | None) -> WindingWire:
     values = own.values
     metal = data.metal(values.metal)
     return WindingWire(
-        "a wire of your own", values.diameter_m, values.covered_m, metal.resistivity_ohm_m, metal.permeability
+        f"{values.diameter_m * 1e3:.3g} mm, own wire",
+        values.diameter_m,
+        values.covered_m,
+        metal.resistivity_ohm_m,
+        metal.permeability,
     )
 
 

@@ -1,7 +1,8 @@
-"""The drawer as a table of comma-separated values: a row a piece, lengths in mm, values as people write them."""
+"""The drawer as a table of values between commas or semicolons: a row a piece, lengths in mm, values as written."""
 
 import csv
 import io
+import re
 from collections.abc import Mapping, Sequence
 from typing import Any, Literal, NamedTuple
 from uuid import uuid4
@@ -75,7 +76,9 @@ NEEDED = {
     "box": ("width_mm", "height_mm", "depth_mm"),
     "cable": ("impedance_ohm", "velocity_factor", "loss_sqrt", "loss_linear", "low_mhz", "high_mhz"),
 }
-HEADINGS = ("kind", "name", "count", "price", *(c.name for c in COLUMNS))
+HEADINGS = ("kind", "name", "count", "price", "nominal", *(c.name for c in COLUMNS))
+# A decimal comma; three digits behind one may be thousands as well.
+_DECIMAL_COMMA = re.compile(r"-?\d+,(?!\d{3}$)\d+")
 
 
 class PieceRow(NamedTuple):
@@ -93,7 +96,7 @@ def read(data: bytes) -> list[PieceRow]:
     """
     text = text_of(data, WHAT_IS_READ)
     try:
-        rows = list(csv.reader(io.StringIO(text), strict=True))
+        rows = list(csv.reader(io.StringIO(text), delimiter=_separator(text), strict=True))
     except csv.Error as error:
         raise UnreadableError(f"this is no table of comma-separated values ({error})") from error
     filled = [(i, [_bare(c) for c in r]) for i, r in enumerate(rows, start=1) if any(c.strip() for c in r)]
@@ -115,6 +118,12 @@ def read(data: bytes) -> list[PieceRow]:
     if len(filled) - 1 > MOST_ROWS:
         raise UnreadableError(f"the table has {len(filled) - 1} rows; at most {MOST_ROWS} are read")
     return [PieceRow(line, _piece(line, _named(line, heading, cells))) for line, cells in filled[1:]]
+
+
+def _separator(text: str) -> str:
+    """Between cells: a semicolon where the heading has it, as spreadsheets of many languages write."""
+    heading = next((line for line in text.splitlines() if line.strip()), "")
+    return ";" if heading.count(";") > heading.count(",") else ","
 
 
 def _named(line: int, heading: list[str], cells: list[str]) -> dict[str, str]:
@@ -148,6 +157,8 @@ def _piece(line: int, cells: Mapping[str, str]) -> dict[str, Any]:
         # Where it goes no piece of the drawer stands behind it.
         values["material"] = {"id": str(uuid4()), "revision": 1, "values": own}
     piece: dict[str, Any] = {"kind": kind, "name": cells["name"], "price": cells.get("price", ""), "values": values}
+    if cells.get("nominal"):
+        piece["nominal_key"] = cells["nominal"]
     if cells.get("count"):
         piece["count"] = _cell(line, Column("count", "count", "count"), cells["count"])
     return piece
@@ -179,7 +190,7 @@ def _cell(line: int, column: Column, text: str) -> float | int | str | bool | li
         if column.reads == "curve":
             return _curve(text)
         if column.reads == "number":
-            return float(text) * column.scale
+            return float(text.replace(",", ".") if _DECIMAL_COMMA.fullmatch(text) else text) * column.scale
         return parse(text, column.reads)
     except RefusedError as why:
         raise UnreadableError(f"{column.name}: {why.message}", line=line) from why
@@ -201,6 +212,7 @@ def write(pieces: Sequence[Mapping[str, Any]]) -> bytes:
     table.writeheader()
     for piece in pieces:
         row = {name: _plain(piece.get(name)) for name in ("kind", "name", "count", "price")}
+        row["nominal"] = _plain(piece.get("nominal_key"))
         own = piece["values"].get("material")
         values = {**(own["values"] if own else {}), **piece["values"]}
         for column in COLUMNS:

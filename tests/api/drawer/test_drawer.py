@@ -122,6 +122,7 @@ class TestTable:
         for piece in (
             RING,
             MICA,
+            {**RING, "name": "nominal ring", "nominal_key": "FT240-43"},
             {"kind": "wire", "name": "=odd wire", "values": {"diameter_m": 1e-3, "covered_m": 1.1e-3}},
             {"kind": "former", "name": "tube", "values": {"outer_m": 0.032, "length_m": 0.3}},
             {
@@ -141,6 +142,9 @@ class TestTable:
             client.delete(f"/api/pieces/{piece['id']}", params={"revision": piece["revision"]})
 
         assert bring(client, out.text).status_code == 201
+        assert [p["held"] for p in client.get("/api/pieces").json()] == before
+        # Found by trying it: coming in again everything was there twice, and no longer nominal.
+        assert bring(client, out.text).json() == []
         assert [p["held"] for p in client.get("/api/pieces").json()] == before
 
     def test_values_are_read_as_people_write_them(self, client):

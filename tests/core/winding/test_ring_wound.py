@@ -33,6 +33,13 @@ class TestAnUnun:
             "wire post": [("long", "end")],
         }
 
+    def test_forty_nine_turns_for_forty_nine_to_one_are_noticed(self):
+        """Found by trying it: 1 in 49 was 2401 : 1 without a word."""
+        wrong = said(report_of(unun(2450.0, primary_turns=1, secondary_turns=49)))
+        assert wrong["ratio_of_turns"]["impedance_ratio"] == pytest.approx(2401)
+        assert wrong["ratio_of_turns"]["meant_turns_ratio"] == pytest.approx(7)
+        assert "ratio_of_turns" not in said(report_of(unun()))
+
     def test_capacitors_are_on_the_sheet_with_their_terminals(self):
         """Found by trying it: the printed sheet left out the one over the input, and a coupler's variable."""
         (over,) = report_of(unun(input_capacitance_f=100e-12)).across

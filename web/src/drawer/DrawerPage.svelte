@@ -94,7 +94,9 @@
 				})
 			);
 			await load();
-			news = `${made.length} ${made.length === 1 ? 'piece' : 'pieces'} came in with “${file.name}”.`;
+			news = made.length
+				? `${made.length} ${made.length === 1 ? 'piece' : 'pieces'} came in with “${file.name}”.`
+				: `Nothing new in “${file.name}”: all of it lies in your drawer already.`;
 		});
 	}
 

@@ -5,7 +5,7 @@
 	import type { Candidate, Content, Prediction, Yield } from '../lib/api/client';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
+	import { figures, length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Switched from './Switched.svelte';
 	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from '../design/content';
@@ -170,7 +170,10 @@
 					<strong>Coil</strong>, {coilText(part, units.length)} Cut
 					<b class="mono">{length(part.cut_m, units.length)}</b>
 					<span class="soft">(a turn to spare, {length(part.tail_m, units.length)} tails)</span>; Q
-					about {part.q.toFixed(0)},
+					about {part.q.toFixed(0)}, own resonance near {figures(
+						part.self_resonance_hz / 1e6,
+						2
+					)}&nbsp;MHz,
 					{part.peak_current_a?.toFixed(1)} A peak.
 				{:else if part.coax_m}
 					<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open

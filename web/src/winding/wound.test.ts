@@ -42,6 +42,7 @@ const winding = {
 
 test('counting says which wires go in, where the primary ends, where it crosses, and when all are on', () => {
 	expect(countText(winding, 0).now).toContain('45 mm of tail');
+	expect(countText(winding, 0).now).toContain('Take long wire and primary wire together.');
 	expect(countText(winding, 1)).toEqual({
 		now: 'With long wire and primary wire together.',
 		next: ''
@@ -111,6 +112,11 @@ test.each([
 	],
 	['heat_extrapolated', {}, 'Above 100 °C'],
 	['few_turns', { magnetising_ohm: 60 }, 'only 60.0 Ω'],
+	[
+		'ratio_of_turns',
+		{ impedance_ratio: 2401, meant_turns_ratio: 7 },
+		'If 49.0 : 1 in impedance was meant, it takes 7.00 to 1 in turns'
+	],
 	['pair_impedance', { pair_ohm: 32, fits_ohm: 100 }, 'about 32 Ω, and 100 Ω would fit'],
 	[
 		'near_self_resonance',

@@ -187,6 +187,8 @@ const sentences: Record<WindingFinding['code'], (f: Finding) => string> = {
 		`As a line its two wires are about ${figures(number(v.pair_ohm), 2)} Ω, and ${figures(number(v.fits_ohm), 2)} Ω would fit: ${number(v.pair_ohm) < number(v.fits_ohm) ? 'thicker covering raises it' : 'wires with thinner covering, close together, lower it'}, and the high bands get better.`,
 	few_turns: ({ values: v }) =>
 		`The core puts only ${figures(number(v.magnetising_ohm))} Ω across the input on the lowest band: another primary turn would help there.`,
+	ratio_of_turns: ({ values: v }) =>
+		`That is ${figures(number(v.impedance_ratio))} : 1 in impedance, more than any wire asks for. If ${figures(number(v.impedance_ratio) ** 0.5)} : 1 in impedance was meant, it takes ${figures(number(v.meant_turns_ratio))} to 1 in turns.`,
 	tight_bend: ({ values: v }) =>
 		`The coax bends to ${figures(1e3 * number(v.bend_m), 2)} mm; common practice keeps to ${figures(1e3 * number(v.least_m), 2)} mm, five times its thickness. Foam lets its centre creep: take PTFE or solid coax, or a larger ring.`,
 	choke_too_little: ({ values: v }) =>
@@ -226,7 +228,7 @@ export function countText(winding: Winding, at: number): { now: string; next: st
 	const before = picture.kind === 'ring' ? picture.turns[at] : undefined;
 	const now =
 		at === 0
-			? `Leave ${millimetres((winding.cuts[0]?.tails_m ?? 0) / 2)} of tail${picture.kind === 'ring' ? ', then pass from the front through the hole' : ' and fix it'}.`
+			? `${(before?.wires.length ?? 0) > 1 ? `Take ${(before?.wires ?? []).map(wireName).join(' and ')} together. ` : ''}Leave ${millimetres((winding.cuts[0]?.tails_m ?? 0) / 2)} of tail${picture.kind === 'ring' ? ', then pass from the front through the hole' : ' and fix it'}.`
 			: together.length > 1
 				? `With ${together.join(' and ')} together.`
 				: '';

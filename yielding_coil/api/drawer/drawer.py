@@ -1,6 +1,6 @@
 """The drawer: trade data with their doubts, one's own pieces, capacitors combined, and the table in and out."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from fastapi import APIRouter, Depends, Query
@@ -286,9 +286,19 @@ def export_pieces(session: InTransaction) -> Response:
     openapi_extra={"requestBody": {"content": {"text/csv": {"schema": {"type": "string", "format": "binary"}}}}},
 )
 def import_pieces(session: InTransaction, body: Annotated[bytes, Depends(_table)]) -> list[PieceOut]:
-    """Put all pieces of a table into the drawer; one that cannot be read keeps all of them out."""
+    """Put the pieces of a table into the drawer, but for those that lie there already, alike in everything.
+
+    One that cannot be read keeps all of them out.
+    """
     made = [_made(row) for row in table.read(body)]
-    return [piece_out(queries.keep_piece(session, piece)) for piece in made]
+    held = [_alike(queries.piece_of(row)) for row in queries.pieces(session)]
+    new = [piece for piece in made if _alike(piece) not in held]
+    return [piece_out(queries.keep_piece(session, piece)) for piece in new]
+
+
+def _alike(piece: AnyPiece) -> dict[str, Any]:
+    """What is the same of a piece once it went out as a table and came back."""
+    return piece.model_dump(mode="json", exclude={"sweep_id": True, "values": {"material": {"id", "revision"}}})
 
 
 def _made(row: table.PieceRow) -> AnyPiece:

@@ -19,6 +19,8 @@ AIR_C, CURIE_MARGIN_C = 30.0, 20.0
 COAX_OHM, PAIR_FITS = 50.0, 1.5
 # Less than this across the input on the lowest band is a primary of too few turns: twice 50 Ω (common practice).
 FEW_TURNS_OHM = 100.0
+# Wires show at most some 5 kΩ at their end (common practice): a hundred to one.
+MOST_RATIO = 144.0
 
 
 def hottest_c(losses: Sequence[BandLosses]) -> float:
@@ -98,6 +100,20 @@ def few_turns_findings(key: str, magnetising_ohm: float) -> Findings:
     if magnetising_ohm >= FEW_TURNS_OHM:
         return []
     return [Finding("few_turns", {"key": key, "magnetising_ohm": magnetising_ohm})]
+
+
+def ratio_findings(key: str, turns_ratio: float) -> Findings:
+    """A ratio of turns that nobody needs: most likely that of the impedances was put into the turns.
+
+    Args:
+        turns_ratio: of the secondary's turns to the primary's.
+    """
+    impedance = turns_ratio**2
+    if impedance <= MOST_RATIO:
+        return []
+    return [
+        Finding("ratio_of_turns", {"key": key, "impedance_ratio": impedance, "meant_turns_ratio": turns_ratio**0.5})
+    ]
 
 
 def coupler_findings(coupler: CouplerReport, stands_v: float) -> Findings:

@@ -23,6 +23,7 @@ from yielding_coil.core.winding.findings import (
     coupler_findings,
     few_turns_findings,
     pair_findings,
+    ratio_findings,
 )
 from yielding_coil.core.winding.fit import ring_fit
 from yielding_coil.core.winding.layout import WindingLayout, strands_of
@@ -326,6 +327,7 @@ class WoundTransformer(WoundOnRing):
         if part.line is not None:
             own = float(np.asarray(self.pair.cable.impedance_ohm))
             findings += pair_findings(own, COAX_OHM * way.secondary_turns(1, 1))
+        findings += ratio_findings(self.key, n / m)
         if self.tuning is None:
             lowest = np.array([t.low_hz for t in task.targets])
             findings += few_turns_findings(self.key, float(np.abs(part.magnetising_ohm(lowest)).min()))

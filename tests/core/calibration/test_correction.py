@@ -4,7 +4,16 @@ import numpy as np
 import pytest
 import skrf
 
-from yielding_coil.core.calibration import Kit, Noise, Residual, like_a_standard, one_port, residual, slips
+from yielding_coil.core.calibration import (
+    Kit,
+    Noise,
+    Residual,
+    like_a_standard,
+    one_port,
+    residual,
+    residual_kind,
+    slips,
+)
 from yielding_coil.core.errors import OutOfDomainError
 
 F = np.linspace(1e6, 60e6, 61)
@@ -189,3 +198,12 @@ def test_refusals():
         one_port(-ones, ones, 0 * ones, kit=KIT)
     with pytest.raises(OutOfDomainError, match="load_ohm is 0.0; it must be above zero"):
         Kit(load_ohm=0.0)
+
+
+@pytest.mark.parametrize(
+    ("load_ohm", "kind"), [(50.2, "as_good"), (51.5, "fair"), (60.0, "moved"), (25.0, "no_load"), (1e6, "no_load")]
+)
+def test_the_check_of_the_load_says_what_it_says(load_ohm, kind):
+    """Found by trying it: a resistor of 25 Ω was a connector to be tightened. By 20·lg|Γ| of the resistor."""
+    gamma = np.full(F.size, (load_ohm - 50) / (load_ohm + 50), dtype=complex)
+    assert residual_kind(residual(gamma, F).db) == kind

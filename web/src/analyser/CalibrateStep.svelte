@@ -209,7 +209,7 @@
 			>
 		{:else}
 			<p class="told">
-				{residualText(calibration.residual_db)}
+				{residualText(calibration.residual_db, calibration.residual_kind ?? 'moved')}
 				<Help topic="residual" name="the residual" />
 			</p>
 			<button class="button" disabled={bench.running} onclick={() => void check()}

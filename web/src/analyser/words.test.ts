@@ -35,10 +35,12 @@ test('one pass is one pass', () => {
 });
 
 test('a residual in words: 40 dB is 1 % of the chart and 2 % of an impedance near 50 Ω', () => {
-	expect(residualText(-40)).toContain('within 1.0 % of the chart');
-	expect(residualText(-40)).toContain('off by up to 2.0 %');
-	expect(residualText(-25)).toContain('calibrate again');
-	expect(residualText(-60)).toContain('As good as such a load is');
+	expect(residualText(-40, 'fair')).toContain('within 1.0 % of the chart');
+	expect(residualText(-40, 'fair')).toContain('off by up to 2.0 %');
+	expect(residualText(-25, 'moved')).toContain('calibrate again');
+	expect(residualText(-60, 'as_good')).toContain('As good as such a load is');
+	// A resistor of 25 Ω in its place is no loose connector.
+	expect(residualText(-9.5, 'no_load')).toContain('not the load that was calibrated with');
 });
 
 test('the age of a calibration', () => {

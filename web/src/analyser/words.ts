@@ -51,16 +51,21 @@ export function standardStep(standard: string): string {
 	return `Screw the ${standardNames[standard] ?? standard} on where the antenna will be, and sweep it.`;
 }
 
-/** What a residual in dB says in words. */
-export function residualText(db: number): string {
+const residuals: Record<NonNullable<Schemas['CalibrationOut']['residual_kind']>, string> = {
+	as_good: 'As good as such a load is.',
+	fair: 'Good enough for trimming; sweep again with cleaner connectors for the record.',
+	moved: 'Something moved: tighten the connectors and calibrate again.',
+	no_load:
+		'That is not the load that was calibrated with: look what is screwed on, then sweep the load again.'
+};
+
+/** What a residual says in words. */
+export function residualText(
+	db: number,
+	kind: NonNullable<Schemas['CalibrationOut']['residual_kind']>
+): string {
 	const share = 200 * 10 ** (db / 20);
-	const good =
-		db < -50
-			? 'As good as such a load is.'
-			: db < -35
-				? 'Good enough for trimming; sweep again with cleaner connectors for the record.'
-				: 'Something moved: tighten the connectors and calibrate again.';
-	return `The load swept again is within ${figures(share / 2, 2)} % of the chart from its place: an impedance near 50 Ω is off by up to ${figures(share, 2)} %. ${good}`;
+	return `The load swept again is within ${figures(share / 2, 2)} % of the chart from its place: an impedance near 50 Ω is off by up to ${figures(share, 2)} %. ${residuals[kind]}`;
 }
 
 /** What the residual of a calibration makes of the antenna at hand. */

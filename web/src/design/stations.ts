@@ -33,6 +33,16 @@ export function point(
 	return p && p.re !== null && p.im !== null ? { re: p.re, im: p.im } : null;
 }
 
+/** The name of the sweep that a design hangs on; nothing where it hangs on none that is here. */
+export function sweptNameOf(
+	content: Content | null,
+	sweeps: { id: string; name: string }[]
+): string {
+	const antenna = content?.antenna;
+	if (antenna?.kind !== 'sweep') return '';
+	return sweeps.find((s) => s.id === antenna.sweep_id)?.name ?? '';
+}
+
 /** What the parts are called in the drop and on the chart; with their place where both are of one kind. */
 export function partNames(content: Content): Map<string, string> {
 	const found = parts(content);
@@ -154,8 +164,11 @@ export function standingOf(prediction: Prediction | null): {
 	const box = prediction?.stations[prediction.box];
 	if (!prediction || !box) return { dipHz: null, worst: null };
 	const worst = prediction.targets.map((t) => t.worst_swr ?? null);
+	const at = lowest(box.frequency_hz, box.swr);
+	const edges = [box.frequency_hz[0], box.frequency_hz[box.frequency_hz.length - 1]];
 	return {
-		dipHz: lowest(box.frequency_hz, box.swr),
+		// Lowest at an edge is no dip: it lies beyond what is drawn.
+		dipHz: edges.includes(at) ? null : at,
 		worst: worst.includes(null) ? null : Math.max(...(worst as number[]))
 	};
 }

@@ -28,7 +28,15 @@
 	import HistoryPanel from '../design/HistoryPanel.svelte';
 	import MatchCharts from './MatchCharts.svelte';
 	import PartRuler from './PartRuler.svelte';
-	import { at, partNames, point, roadOf, standingOf, stopsOf } from '../design/stations';
+	import {
+		at,
+		partNames,
+		point,
+		roadOf,
+		standingOf,
+		stopsOf,
+		sweptNameOf
+	} from '../design/stations';
 	import SideBySide from './SideBySide.svelte';
 	import {
 		chartRange,
@@ -230,13 +238,15 @@
 		prediction && work.content ? roadOf(seen, prediction.box, partNames(work.content)) : []
 	);
 	const line = $derived(work.content ? feedline(work.content) : undefined);
+	/** The sweep that this design hangs on, which need not be the one that the build now has. */
+	const sweptName = $derived(sweptNameOf(work.content, build.sweeps));
 	const stops = $derived(
 		prediction && work.content
 			? stopsOf({
 					content: work.content,
 					prediction,
 					seen,
-					sweepName: sweep?.name ?? '',
+					sweepName: sweptName,
 					sweepHref: `/builds/${build.id}/sweep`,
 					markerHz,
 					unit: units.length

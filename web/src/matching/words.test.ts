@@ -107,6 +107,9 @@ test('a move says which way and how far', () => {
 		'The dip stays; worst SWR 1.53 → 1.60.'
 	);
 	expect(moved(before, before)).toBeNull();
+	expect(moved(before, { dipHz: null, worst: 9.2 })).toBe(
+		'The dip leaves what is drawn; worst SWR 1.53 → 9.20.'
+	);
 	expect(moved({ dipHz: null, worst: null }, before)).toBeNull();
 });
 

@@ -161,11 +161,15 @@ export function moved(
 	before: { dipHz: number | null; worst: number | null },
 	after: { dipHz: number | null; worst: number | null }
 ): string | null {
+	if (before.worst === null || after.worst === null) return null;
+	const both = `worst SWR ${swr(before.worst)} → ${swr(after.worst)}`;
+	if (before.dipHz !== null && after.dipHz === null)
+		return `The dip leaves what is drawn; ${both}.`;
+	if (before.dipHz === null && after.dipHz !== null) return `The dip comes into view; ${both}.`;
 	if (before.dipHz === null || after.dipHz === null) return null;
 	const shift = after.dipHz - before.dipHz;
-	const worst = `worst SWR ${swr(before.worst)} → ${swr(after.worst)}`;
 	if (Math.abs(shift) < 4e3) {
-		return before.worst === after.worst ? null : `The dip stays; ${worst}.`;
+		return before.worst === after.worst ? null : `The dip stays; ${both}.`;
 	}
-	return `The dip moves ${shift > 0 ? 'up' : 'down'} ${(Math.abs(shift) / 1e3).toFixed(0)} kHz; ${worst}.`;
+	return `The dip moves ${shift > 0 ? 'up' : 'down'} ${(Math.abs(shift) / 1e3).toFixed(0)} kHz; ${both}.`;
 }

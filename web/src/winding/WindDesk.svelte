@@ -21,7 +21,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import { quantity } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import { at, stopsOf } from '../design/stations';
+	import { at, stopsOf, sweptNameOf } from '../design/stations';
 	import { chartRange, withElement } from '../design/content';
 	import { DesignEditor } from '../design/designEditor.svelte';
 	import { walkByKey } from '../design/saving.svelte';
@@ -141,13 +141,14 @@
 	const made = $derived(designs.filter((d) => windables(d.revision.content).length > 0));
 	const prediction = $derived(work.predicted.prediction);
 	const seen = $derived((prediction?.stations ?? []).map((s) => at(s, markerHz)));
+	const sweptName = $derived(sweptNameOf(content, build.sweeps));
 	const stops = $derived(
 		prediction && content
 			? stopsOf({
 					content,
 					prediction,
 					seen,
-					sweepName: sweep?.name ?? '',
+					sweepName: sweptName,
 					sweepHref: `/builds/${build.id}/sweep`,
 					markerHz,
 					unit: units.length

@@ -84,6 +84,7 @@ class CalibrationOut(BaseModel):
     complete: bool
     slips: list[CalibrationFinding]
     residual_db: float | None
+    residual_kind: Literal["as_good", "fair", "moved", "no_load"] | None
 
 
 class Meaning(BaseModel):
@@ -119,6 +120,7 @@ def calibration_out(row: Calibration) -> CalibrationOut:
         complete=len(raw) == len(core.STANDARDS) and not found,
         slips=[CalibrationFinding.model_validate(s.finding, from_attributes=True) for s in found],
         residual_db=None if row.checked is None else row.checked["residual_db"],
+        residual_kind=None if row.checked is None else core.residual_kind(float(row.checked["residual_db"])),
     )
 
 

@@ -20,6 +20,7 @@ from yielding_coil.core.calibration.correction import (
     like_a_standard,
     one_port,
     residual,
+    residual_kind,
     slips,
 )
 
@@ -40,6 +41,7 @@ __all__ = [
     "one_port",
     "require_covered",
     "residual",
+    "residual_kind",
     "slips",
     "wide_range",
 ]

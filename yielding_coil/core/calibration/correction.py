@@ -343,6 +343,21 @@ def like_a_standard(reflection: Complex) -> Standard | None:
     return None
 
 
+ResidualKind = Literal["as_good", "fair", "moved", "no_load"]
+# What a load swept again leaves, dB: as good as such a load is, good enough, something that moved; more is another
+# thing than the load (common practice).
+GOOD_DB, FAIR_DB, MOVED_DB = -50.0, -35.0, -15.0
+
+
+def residual_kind(db: float) -> ResidualKind:
+    """What the load's check says of a calibration.
+
+    Args:
+        db: what is left, negative.
+    """
+    return "as_good" if db < GOOD_DB else "fair" if db < FAIR_DB else "moved" if db < MOVED_DB else "no_load"
+
+
 @dataclass(frozen=True, slots=True)
 class Residual:
     """What a corrected sweep of the load still shows: root mean square of its distance from the load's Γ."""

@@ -18,12 +18,15 @@
 	let { plot, hz, values, top }: Props = $props();
 
 	const ends = $derived(values[values.length - 1] ?? top);
+	const known = $derived(values.filter((v) => v !== null));
+	const least = $derived(swr(Math.min(...known)));
+	const most = $derived(swr(Math.max(...known)));
 </script>
 
 <path d={band(hz, values, Array(values.length).fill(top), plot.x, plot.y, top)} />
 {#if ends < top}
 	<text x={plot.width - 6} y={Math.max(44, plot.y(ends) + 34)} text-anchor="end"
-		>this line can show no more than {swr(ends)}</text
+		>this line can show no more than {least === most ? least : `${least} to ${most}`}</text
 	>
 {/if}
 

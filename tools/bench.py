@@ -24,7 +24,14 @@ from browser import demo_page, settle  # noqa: E402
 
 from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
-from yielding_coil.core.bench import BenchSweep, classify, seen_of, setups_of, winding_suspects  # noqa: E402
+from yielding_coil.core.bench import (  # noqa: E402
+    NUISANCES,
+    BenchSweep,
+    classify,
+    seen_of,
+    setups_of,
+    winding_suspects,
+)
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
 from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
@@ -218,9 +225,8 @@ def windings() -> None:
     planned = winding_suspects(unun, design.center_hz, list(data.ring_materials().values()))
     there = setups_of(unun)[0]
     wide = np.linspace(1.8e6, 30e6, 201)
-    swept = Sweep(
-        wide, impedance_of(seen_of(planned[1], there, wide, np.zeros((1, 1 + len(planned[1].spreads))))[0])
-    )
+    still = np.zeros((1, NUISANCES + len(planned[1].spreads)))
+    swept = Sweep(wide, impedance_of(seen_of(planned[1], there, wide, still)[0]))
     took = seconds(lambda: classify([BenchSweep(there, swept)], planned))
     print(f"      verdict of the bench, {len(planned)} suspects: {took * 1e3:.0f} ms")
     gate(

@@ -127,17 +127,16 @@ def bench_load(design: Design, system: System) -> BenchLoad | None:
         return None
     omega, known = 2 * math.pi * design.center_hz, abs(z.imag) >= SMALL_SHARE * z.real
 
-    def reads(load: complex) -> float:
-        seen = replace(system, antenna=FixedLoad(load)).impedance(at, system.match_station)
-        return float(swr_of_impedance(seen)[0])
-
+    both = FixedLoad(np.array([z, complex(z.real)]))
+    seen = replace(system, antenna=both).impedance(np.repeat(at, 2), system.match_station)
+    swr, alone = (float(v) for v in swr_of_impedance(seen))
     return BenchLoad(
         design.center_hz,
         z.real,
         z.imag / omega if known and z.imag > 0 else None,
         -1 / (omega * z.imag) if known and z.imag < 0 else None,
-        reads(z),
-        reads(complex(z.real)),
+        swr,
+        alone,
     )
 
 

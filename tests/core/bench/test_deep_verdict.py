@@ -197,21 +197,10 @@ def stated(suspect: Hypothesis, said: verdict.Verdict) -> bool:
     if said.says == "strange":
         return False
     hidden = any(h.code == suspect.code and h.values == suspect.values for h in said.hidden)
-    # That the resistor may be another one is no fault of the winding: it is measured. One turn off or some is one
-    # thing to count again. What hides in the tolerances of the right one is stated beside it, and it beside them.
-    beside = {"resistor_off", *(h.code for h in said.hidden), *(("right",) if said.hidden else ())}
-    apart_from_hidden = {
-        "turns" if c in OFF_BY_TURNS else c for c in said.codes if c not in beside or c == suspect.code
-    }
+    # That the resistor may be another one is no fault of the winding: it is measured.
+    beside = {"resistor_off", *(h.code for h in said.hidden)}
+    apart_from_hidden = [c for c in said.codes if c not in beside or c == suspect.code]
     return hidden or (suspect.code in said.codes and len(apart_from_hidden) <= 2)
-
-
-OFF_BY_TURNS = ("turn_more", "turn_less", "other_turns")
-
-
-def not_accused(said: verdict.Verdict) -> bool:
-    """Of a good one: right, or right beside what it may be as well."""
-    return said.says != "strange" and "right" in said.codes
 
 
 @pytest.mark.parametrize(
@@ -239,7 +228,9 @@ def test_faults_of_an_unun_are_named_and_good_ones_are_not_accused(tried, trials
     found = tried(name, code)
 
     if code == "right":
-        assert trials.at_least(sum(not_accused(said) for _, said in found), len(found), 0.98)
+        assert trials.at_least(
+            sum(said.says != "strange" and "right" in said.codes for _, said in found), len(found), 0.98
+        )
         # And not hedged much: nothing hides in the tolerances of a few-turn transformer.
         assert trials.at_least(
             sum(said.codes == ("right",) and not said.hidden for _, said in found), len(found), 0.8
@@ -257,7 +248,9 @@ def test_faults_of_wires_in_hand(tried, trials, code):
     found = tried("nine turns of three", code)
 
     if code == "right":
-        assert trials.at_least(sum(not_accused(said) for _, said in found), len(found), 0.98)
+        assert trials.at_least(
+            sum(said.says != "strange" and "right" in said.codes for _, said in found), len(found), 0.98
+        )
     else:
         assert trials.at_least(sum(stated(suspect, said) for suspect, said in found), len(found), 0.95)
 
@@ -279,10 +272,8 @@ def test_where_a_turn_hides_in_the_spread_of_the_core_that_is_said(tried, trials
     if code == "bucking":
         assert trials.at_least(sum(said.codes == ("bucking",) for _, said in found), len(found), 0.98)
         return
-    with_right = [said for _, said in found if not_accused(said)]
-    for said in with_right:
-        # Named beside it, or said to hide in it.
-        assert {*said.codes, *(h.code for h in said.hidden)} >= {"turn_more", "turn_less"}
+    with_right = [said for _, said in found if "right" in said.codes]
+    assert all({h.code for h in said.hidden} >= {"turn_more", "turn_less"} for said in with_right)
     assert trials.at_least(len(with_right), len(found), 0.98)
 
 
@@ -304,9 +295,7 @@ def test_coils_and_traps(tried, trials, name, code):
     found = tried(name, code)
 
     if code == "right":
-        assert trials.at_least(sum(not_accused(said) for _, said in found), len(found), 0.98)
-        # And not hedged much.
-        assert trials.at_least(sum(said.codes == ("right",) for _, said in found), len(found), 0.9)
+        assert trials.at_least(sum(said.codes == ("right",) for _, said in found), len(found), 0.98)
     else:
         assert trials.at_least(sum(stated(suspect, said) for suspect, said in found), len(found), 0.95)
 

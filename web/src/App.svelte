@@ -9,6 +9,7 @@
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
 	import LazyPage from './lib/shell/LazyPage.svelte';
+	import Held from './lib/shell/Held.svelte';
 	import Keys from './lib/shell/Keys.svelte';
 	import { panels } from './lib/shell/panels.svelte';
 	import QuickFind from './find/QuickFind.svelte';
@@ -40,6 +41,7 @@
 <svelte:document onclick={follow} />
 <svelte:window onkeydown={keyed} />
 
+<Held />
 {#if server.gone}
 	<div class="gone" role="alert">
 		{server.gone} What you change meanwhile is kept and sent when it is back.

@@ -43,6 +43,7 @@ THINGS = {
 }
 ON_FERRITE = {"other_mix", "other_turns", "shorted_turn", "cracked_core"}
 ON_AIR = {"shorted_turn", "value_off"}
+SELDOM = {"resistor_off", "shorted_turn", "value_off"}
 FAULTS_OF = {
     "transformer": ON_FERRITE
     | {"tap_more", "tap_less", "bucking", "capacitor_missing", "capacitor_wrong", "resistor_off"},
@@ -64,8 +65,9 @@ def test_every_kind_has_its_faults_and_no_others(name):
     assert suspects[0].code == "right"
     assert {s.code for s in suspects[1:]} == {"turn_more", "turn_less", *FAULTS_OF[name]}
     # What is right is ten times as likely as any one fault, whose ways to happen share its weight.
-    for code in {s.code for s in suspects[1:]} - {"turn_more", "turn_less", "resistor_off", "shorted_turn"}:
-        assert sum(s.weight for s in suspects if s.code == code) == pytest.approx(1.0)
+    for code in {s.code for s in suspects[1:]} - {"turn_more", "turn_less"}:
+        weight = sum(s.weight for s in suspects if s.code == code)
+        assert weight <= 1.0 if code in SELDOM else weight == pytest.approx(1.0)
 
 
 def test_every_code_is_a_fault_that_something_can_have():

@@ -127,3 +127,44 @@ def test_refusals():
         classify([], SUSPECTS)
     with pytest.raises(OutOfDomainError, match="of 5 points"):
         classify([BenchSweep(SETUPS[0], sweep_of(SUSPECTS[0], SETUPS[0], F[:5]))], SUSPECTS)
+
+
+def test_how_many_turns_is_one_thing_and_all_that_it_may_be_are_given():
+    """Seven turns of three wires for nine: eight on a poor core look much the same, and the core may be cracked."""
+    ring = Ring(data.ring_material("43"), data.ring_size("FT140"))
+    spreads = (Spread("core", "u", "permeability_factor", 0.2), Spread("leak", "u", "leakage_h", 0.0, 0.027e-6))
+    unun = Transformer(ring, 9, 27, 0.036e-6, 3.5e-12)
+    suspects = faults.transformer_suspects(unun, spreads, wiring=wiring("three-in-hand"), others=OTHERS)
+    setups = faults.transformer_setups(450)
+    seven = next(s for s in suspects if s.code == "other_turns" and s.values["turns"] == 7)
+    lucky = np.zeros((1, NUISANCES + len(spreads)))
+    lucky[0, NUISANCES] = 1.5
+
+    def taken(setup):
+        return BenchSweep(setup, Sweep(F, impedance_of(seen_of(seven, setup, F, lucky)[0])))
+
+    said = classify([taken(setups[0])], suspects, setups)
+    turns = [w for w in said.likely if w.suspect.code in ("turn_less", "other_turns")]
+    assert len(turns) == 1
+    assert 7 in turns[0].counts and 8 in turns[0].counts
+    assert said.next_setup is not None
+    after = classify([taken(setups[0]), taken(said.next_setup)], suspects, setups)
+    assert (after.codes, after.likely[0].counts) == (("other_turns",), (7,))
+
+
+def test_what_is_strange_states_nothing():
+    line = 500 / np.tanh(0.1 + 2j * np.pi * F / 299792458.0 * 17)
+    said = classify([BenchSweep(SETUPS[0], Sweep(F, line))], SUSPECTS, SETUPS)
+
+    assert (said.says, said.codes, len(said.likely)) == ("strange", (), 1)
+
+
+@pytest.mark.parametrize("deviate", [-3.4, 3.4, 5.0])
+def test_a_coil_beyond_its_tolerance_is_called_a_coil_of_another_value(deviate):
+    coil = Inductor(2.77e-6, 250, 14e6, 1.5e-12)
+    suspects = faults.coil_suspects(coil, 8, (Spread("l", "c", "inductance_h", 0.04),))
+    other = replace(suspects[0], part=replace(coil, inductance_h=2.77e-6 * (1 + 0.02 * deviate)))
+    said = verdict_of(other, suspects, [Fixture("alone")])
+
+    assert said.codes == ("value_off",)
+    assert said.likely[0].found["inductance_h"] == pytest.approx(2.77e-6 * (1 + 0.02 * deviate), rel=0.01)

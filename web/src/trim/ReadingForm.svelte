@@ -59,9 +59,18 @@
 		return { kind, meter, points: [{ frequency_hz: hz, swr: ratio, size_ohm: first }] };
 	});
 
+	let form = $state<HTMLFormElement>();
+	/** Pressed before all was there that such a reading needs. */
+	let incomplete = $state(false);
+
 	async function keep(): Promise<void> {
 		const now = reading;
-		if (!now) return;
+		incomplete = now === null;
+		if (!now) {
+			const fields = [...(form?.querySelectorAll<HTMLInputElement>('input[data-quantity]') ?? [])];
+			fields.find((each) => each.value === '')?.focus();
+			return;
+		}
 		if (await work.attempt(() => work.read(now))) {
 			hz = upper = ratio = first = second = null;
 		}
@@ -69,6 +78,7 @@
 </script>
 
 <form
+	bind:this={form}
 	onsubmit={(event) => {
 		event.preventDefault();
 		void keep();
@@ -166,13 +176,14 @@
 		>
 		<p class="soft told">Low power, listen first, and only where you may transmit.</p>
 	{/if}
+	{#if incomplete && reading === null}
+		<p class="told bad" role="alert">Something is missing still: fill in what was read.</p>
+	{/if}
 	{#if kind === 'edges'}
 		<p class="soft told">Leave out an edge that you did not reach: the dip lies beyond it.</p>
 	{/if}
 	<p class="row">
-		<button class="button main" disabled={reading === null || work.working}
-			>Keep this reading</button
-		>
+		<button class="button main" disabled={work.working}>Keep this reading</button>
 		{#if asked}
 			<button
 				type="button"

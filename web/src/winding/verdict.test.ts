@@ -11,11 +11,11 @@ import {
 	type Verdict
 } from './verdict';
 
-const stated = (code: FaultCode, values: Record<string, number | string> = {}) => ({
-	code,
-	values,
-	share: 0.5
-});
+const stated = (
+	code: FaultCode,
+	values: Record<string, number | string> = {},
+	counts: number[] = []
+) => ({ code, values, share: 0.5, counts });
 const bench = (code: BenchFinding['code']): BenchFinding => ({ code, grave: false, values: {} });
 const of = (changes: Partial<Verdict>): Verdict => ({
 	says: 'named',
@@ -89,6 +89,12 @@ test.each([
 		expect(remedy(code).length).toBeGreaterThan(20);
 	}
 );
+
+test('of turns that may be several, all are said', () => {
+	const few = stated('turn_less', { turns: 8 }, [6, 7, 8]);
+	expect(faultName(few)).toBe('other turns than planned (6, 7 or 8)');
+	expect(faultName(stated('turn_less', { turns: 8 }, [8]))).toBe('a turn too few (8)');
+});
 
 test('every set-up says what to join', () => {
 	const setup = (key: string, resistor_ohm: number | null, link_turns: number | null = null) => ({

@@ -34,9 +34,14 @@ const names: Record<FaultCode, (values: Values) => string> = {
 	resistor_off: () => 'another resistor than was typed'
 };
 
-/** A fault in a few words. */
-export function faultName({ code, values }: Stated): string {
-	return names[code](values);
+/** A fault in a few words; of a count of turns that may be several, all of them. */
+export function faultName({ code, values, counts }: Stated): string {
+	if (counts.length < 2) return names[code](values);
+	return `other turns than planned (${orList(counts.map(String))})`;
+}
+
+function orList(all: string[]): string {
+	return `${all.slice(0, -1).join(', ')} or ${all[all.length - 1]}`;
 }
 
 const remedies: Record<FaultCode, string> = {
@@ -109,10 +114,7 @@ export function explained(verdict: Verdict): string[] {
 				: `It looks like ${faultName(first)}.`
 		);
 	} else {
-		const names = verdict.stated.map(faultName);
-		out.push(
-			`It is ${names.slice(0, -1).join(', ')} or ${names[names.length - 1]}; this sweep cannot tell which.`
-		);
+		out.push(`It is ${orList(verdict.stated.map(faultName))}; this sweep cannot tell which.`);
 	}
 	const hidden = verdict.hidden.filter((h) => !verdict.stated.some((s) => s.code === h.code));
 	const turn = hidden.some((h) => h.code === 'turn_more' || h.code === 'turn_less');

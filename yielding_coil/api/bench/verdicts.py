@@ -1,7 +1,7 @@
 """The verdict of the bench: sweeps of a wound thing against what was planned and what goes wrong."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -42,11 +42,15 @@ class VerdictIn(BaseModel):
 
 
 class StatedOut(BaseModel):
-    """One thing that it may be: a code, what tells it from others, its share of the weight."""
+    """One thing that it may be: a code, what tells it from others, its share of the weight.
+
+    `counts` are the turns that it may have, where how many is the question.
+    """
 
     code: FaultCode
     values: dict[str, float | str]
     share: float
+    counts: list[float]
 
 
 class MeasuredOut(BaseModel):
@@ -97,7 +101,7 @@ def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) ->
     return VerdictOut(
         says=said.says,
         passed=found.passed,
-        stated=[_stated(w.suspect, w.share, w.found) for w in said.likely],
+        stated=[_stated(w.suspect, w.share, w.found, w.counts) for w in said.likely],
         hidden=[_stated(s, 0.0) for s in said.hidden],
         next_setup=None if said.next_setup is None else said.next_setup.key,
         measured=[_measured(t) for t in taken],
@@ -111,8 +115,11 @@ def _on(setup: str, carried_ohm: float | None) -> float | None:
     return carried_ohm if carried_ohm is None or setup != "half" else carried_ohm / 2
 
 
-def _stated(suspect: Hypothesis, share: float, found: Mapping[str, float] | None = None) -> StatedOut:
-    return StatedOut(code=suspect.code, values={**(found or {}), **suspect.values}, share=share)
+def _stated(
+    suspect: Hypothesis, share: float, found: Mapping[str, float] | None = None, counts: Sequence[float] = ()
+) -> StatedOut:
+    values = {**(found or {}), **suspect.values}
+    return StatedOut(code=suspect.code, values=values, share=share, counts=list(counts))
 
 
 def _measured(taken: BenchSweep) -> MeasuredOut:

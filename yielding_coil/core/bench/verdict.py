@@ -96,7 +96,7 @@ class Ranked(NamedTuple):
     """A suspect after the fit: its share of the weight, how often a true one fits so badly, and its furthest value.
 
     `pull` is how far one of its values lies from what it was planned to be, in standard deviations; `found` holds
-    its values as they came out, by field.
+    its values as they came out, by field; `counts` the turns that it may have, where turns are what is wrong.
     """
 
     suspect: Hypothesis
@@ -104,15 +104,17 @@ class Ranked(NamedTuple):
     chance: float
     pull: float
     found: Mapping[str, float]
+    counts: tuple[float, ...] = ()
 
 
 class Verdict(NamedTuple):
     """What the sweeps say.
 
     `says` is one suspect ("named"), those that cannot be told apart ("apart"), or that nothing fits ("strange").
-    `likely` holds one suspect for each code stated, the likeliest first; `hidden` the faults that such sweeps
-    cannot tell from what is planned, whatever they show, because they lie within its tolerances; `next_setup` the
-    one more sweep that would tell, None when none would or none is needed.
+    `likely` holds one suspect for each thing stated, the likeliest first: how many turns it has is one thing,
+    whichever they may be. Of what is strange it holds the nearest, which is not stated. `hidden` holds the faults
+    that such sweeps cannot tell from what is planned, whatever they show, because they lie within its tolerances;
+    `next_setup` the one more sweep that would tell, None when none would or none is needed.
     """
 
     says: Literal["named", "apart", "strange"]
@@ -123,8 +125,8 @@ class Verdict(NamedTuple):
 
     @property
     def codes(self) -> tuple[FaultCode, ...]:
-        """What is stated."""
-        return tuple(w.suspect.code for w in self.likely)
+        """What is stated: nothing where nothing fits."""
+        return () if self.says == "strange" else tuple(w.suspect.code for w in self.likely)
 
 
 @dataclass(frozen=True, slots=True)
@@ -297,13 +299,20 @@ def _ranked(suspect: Hypothesis, share: float, found: Fit) -> Ranked:
         meant = getattr(suspect.part, spread.field, None)
         if isinstance(meant, float | int):
             values[spread.field] = meant * (1 + deviate * spread.relative / 2) + deviate * spread.absolute / 2
-    # What is planned holds in all its values; of a fault those count that are known by more than their range.
+    return Ranked(suspect, share, found.chance, _pull(suspect, found), values)
+
+
+def _pull(suspect: Hypothesis, found: Fit) -> float:
+    """How far its furthest value lies from what it was planned to be, in standard deviations.
+
+    What is planned holds in all its values; of a fault those count that are known by more than their range.
+    """
     own = [
         NUISANCES + k
         for k, s in enumerate(suspect.spreads)
         if suspect.code == RIGHT or s.field not in ("leakage_h", "winding_capacitance_f", "self_capacitance_f", "q")
     ]
-    return Ranked(suspect, share, found.chance, found.pull([0, *own]), values)
+    return found.pull([0, *own])
 
 
 def classify(
@@ -332,35 +341,45 @@ def classify(
     # What fits like nothing expected has no say; where nothing fits, all have, and the sweep is strange.
     able = np.array([not f.strange for f in fits])
     logs = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
+    able = _without_far_right(able, logs, suspects, fits)
     if able.any():
         logs = np.where(able, logs, -np.inf)
     shares = np.exp(logs - logs.max())
     shares /= shares.sum()
     by_code: dict[FaultCode, float] = {}
-    best: dict[FaultCode, int] = {}
+    weights: dict[str, float] = {}
+    best: dict[str, int] = {}
     for k, suspect in enumerate(suspects):
+        name = name_of(suspect.code)
         by_code[suspect.code] = by_code.get(suspect.code, 0.0) + float(shares[k])
-        if suspect.code not in best or logs[k] > logs[best[suspect.code]]:
-            best[suspect.code] = k
-    order = sorted(by_code, key=lambda code: -by_code[code])
+        weights[name] = weights.get(name, 0.0) + float(shares[k])
+        if name not in best or logs[k] > logs[best[name]]:
+            best[name] = k
+    order = sorted(weights, key=lambda name: -weights[name])
     stated = order[:1]
-    while sum(by_code[c] for c in stated) < NAMED and len(stated) < len(order):
+    while sum(weights[n] for n in stated) < NAMED and len(stated) < len(order):
         stated.append(order[len(stated)])
-    first = _ranked(suspects[best[order[0]]], by_code[order[0]], fits[best[order[0]]])
+
+    def ranked(name: str) -> Ranked:
+        mine = _of_name(name, suspects, shares, best[name])
+        counts = tuple(sorted(float(s.values["turns"]) for s in mine)) if name == TURNS else ()
+        return _ranked(suspects[best[name]], weights[name], fits[best[name]])._replace(counts=counts)
+
+    shown = {c: by_code[c] for c in sorted(by_code, key=lambda code: -by_code[code])}
+    first = ranked(order[0])
     furthest = FURTHEST_PULL if first.suspect.code == RIGHT else FURTHEST_OF_FAULT
     if not able.any() or (first.pull > furthest and first.suspect.code not in GRADUAL):
-        return Verdict("strange", (first,), {c: by_code[c] for c in order}, (), None)
+        return Verdict("strange", (first,), shown, (), None)
     # Where right is out of the question, only what is stated may still be too near to it.
-    near = suspects if RIGHT in stated else [suspects[best[c]] for c in stated]
+    near = suspects if RIGHT in stated else [s for n in stated for s in _of_name(n, suspects, shares, best[n])]
     hidden = _hidden(taken, suspects, near)
-    if hidden and RIGHT not in stated and able[best[RIGHT]] and by_code[RIGHT] > NEGLIGIBLE:
+    if hidden and RIGHT not in stated and able[best[RIGHT]] and weights[RIGHT] > NEGLIGIBLE:
         stated.append(RIGHT)
         hidden = _hidden(taken, suspects, suspects)
-    if stated[0] == RIGHT and {*stated[1:]} <= {h.code for h in hidden}:
+    if stated[0] == RIGHT and {*stated[1:]} <= {name_of(h.code) for h in hidden}:
         # What such sweeps never tell from what is planned is no second opinion.
         stated = stated[:1]
-    likely = tuple(_ranked(suspects[best[c]], by_code[c], fits[best[c]]) for c in stated)
-    shown = {c: by_code[c] for c in order}
+    likely = tuple(ranked(n) for n in stated)
     if len(stated) == 1 and (stated[0] != RIGHT or not hidden):
         return Verdict("named", likely, shown, (), None)
     rival = suspects[best[stated[1]]] if len(stated) > 1 else hidden[0] if hidden else suspects[best[order[1]]]
@@ -368,7 +387,23 @@ def classify(
     return Verdict("named" if len(stated) == 1 else "apart", likely, shown, hidden, telling)
 
 
+def _without_far_right(able: Real, logs: Real, suspects: Sequence[Hypothesis], fits: Sequence[Fit]) -> Real:
+    """Which may be stated, once what is planned leads with a value beyond its tolerance.
+
+    Then a fault of any size that says just that, and is the likeliest of the others, is heard in its place.
+    """
+    leads = int(np.argmax(np.where(able, logs, -np.inf)))
+    if suspects[leads].code != RIGHT or _pull(suspects[leads], fits[leads]) <= FURTHEST_PULL:
+        return able
+    others = able & (np.arange(len(suspects)) != leads)
+    next_one = suspects[int(np.argmax(np.where(others, logs, -np.inf)))]
+    return others if others.any() and next_one.code in GRADUAL else able
+
+
 RIGHT: FaultCode = "right"
+# How many turns are on it: one question, whichever the answer.
+TURNS = "turns"
+COUNTED: frozenset[FaultCode] = frozenset({"turn_more", "turn_less", "other_turns"})
 # Faults of any size, down to none: whether they hide is no question.
 GRADUAL: tuple[FaultCode, ...] = ("capacitor_wrong", "value_off", "resistor_off", "cracked_core")
 # Less of the weight than this is none.
@@ -376,6 +411,20 @@ NEGLIGIBLE = 1e-4
 # Squares of the weighted distance from which on two are told apart: about three standard deviations. One sweep more
 # is worth it from where it splits them by a factor of ten.
 TELLS, SPLITS = 9.0, 2 * math.log(10)
+
+
+def name_of(code: FaultCode) -> str:
+    """What suspects are weighed as: those of one name together."""
+    return TURNS if code in COUNTED else code
+
+
+def _of_name(name: str, suspects: Sequence[Hypothesis], shares: Real, best: int) -> list[Hypothesis]:
+    """Those that a stated name stands for: the counts of turns that have its weight together, or the likeliest."""
+    if name != TURNS:
+        return [suspects[best]]
+    mine = sorted((k for k, s in enumerate(suspects) if name_of(s.code) == name), key=lambda k: -shares[k])
+    weights = np.cumsum([shares[k] for k in mine])
+    return [suspects[k] for k in mine[: int(np.searchsorted(weights, NAMED * weights[-1])) + 1]]
 
 
 def _hidden(

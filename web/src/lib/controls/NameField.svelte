@@ -2,7 +2,10 @@
 	A name that can be changed: shown as a heading, and typed over when its button is pressed.
 -->
 <script lang="ts">
+	import { onMount } from 'svelte';
+
 	import { problemText } from '../api/client';
+	import { settling } from './settling.svelte';
 
 	interface Props {
 		/** What is named, as in "build". */
@@ -19,16 +22,35 @@
 	let typed = $state<string | null>(null);
 	let problem = $state<string | null>(null);
 
-	async function settle(): Promise<void> {
+	let field = $state<HTMLElement>();
+	/** The renaming that is under way. */
+	let taking: Promise<void> | null = null;
+
+	onMount(() =>
+		settling.join({
+			label: `name of the ${what}`,
+			element: () => field,
+			typed: () => (typed === null || typed.trim() === '' || typed.trim() === name ? null : typed),
+			settle,
+			drop
+		})
+	);
+
+	function drop(): void {
+		typed = problem = null;
+	}
+
+	function settle(): Promise<void> {
+		taking ??= taken().finally(() => (taking = null));
+		return taking;
+	}
+
+	async function taken(): Promise<void> {
 		const text = typed?.trim();
-		if (!text || text === name) {
-			typed = null;
-			return;
-		}
+		if (!text || text === name) return drop();
 		try {
 			await onrename(text);
-			typed = null;
-			problem = null;
+			drop();
 		} catch (why) {
 			problem = problemText(why);
 		}
@@ -43,7 +65,7 @@
 		>
 	</span>
 {:else}
-	<span class="shown">
+	<span class="shown" bind:this={field}>
 		<!-- svelte-ignore a11y_autofocus (asked for with the button just pressed) -->
 		<input
 			autofocus
@@ -55,8 +77,7 @@
 				if (event.key === 'Enter') void settle();
 				if (event.key === 'Escape') {
 					event.stopPropagation();
-					typed = null;
-					problem = null;
+					drop();
 				}
 			}}
 		/>

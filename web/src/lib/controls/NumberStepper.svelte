@@ -2,6 +2,10 @@
 	A whole number with one step less and more beside it.
 -->
 <script lang="ts">
+	import { onMount } from 'svelte';
+
+	import { settling } from './settling.svelte';
+
 	interface Props {
 		/** Name for the eye and for screen readers. */
 		label: string;
@@ -17,6 +21,17 @@
 	/** What was typed and is no such number: it stays, with why. */
 	let refused = $state<string | null>(null);
 
+	let field = $state<HTMLElement>();
+	onMount(() =>
+		settling.join({
+			label,
+			element: () => field,
+			typed: () => refused,
+			settle: () => Promise.resolve(),
+			drop: () => (refused = null)
+		})
+	);
+
 	function settle(typed: string): void {
 		const number = Number(typed.replace(',', '.'));
 		const fits =
@@ -30,7 +45,7 @@
 	}
 </script>
 
-<span class="steps">
+<span class="steps" bind:this={field}>
 	<span class="label">{label}</span>
 	<button
 		class="button"

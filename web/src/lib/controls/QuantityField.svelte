@@ -2,9 +2,12 @@
 	A value typed as people write it. Enter or leaving the field settles it; what is not understood stays, with why.
 -->
 <script lang="ts">
+	import { onMount } from 'svelte';
+
 	import { answer, api, Refused, type Schemas } from '../api/client';
 	import { length } from '../units/format';
 	import { units } from '../units/units.svelte';
+	import { settling } from './settling.svelte';
 
 	interface Props {
 		/** Name for the eye and for screen readers. */
@@ -30,10 +33,32 @@
 	/** What was most likely meant, offered in one press. */
 	let meant = $state<string | null>(null);
 
-	async function settle(): Promise<void> {
+	let field = $state<HTMLElement>();
+	/** The settling that is under way. */
+	let taking: Promise<void> | null = null;
+
+	onMount(() =>
+		settling.join({
+			label,
+			element: () => field,
+			typed: () => (typed === shown ? null : typed),
+			settle,
+			drop
+		})
+	);
+
+	function drop(): void {
+		typed = problem = meant = null;
+	}
+
+	function settle(): Promise<void> {
+		taking ??= taken().finally(() => (taking = null));
+		return taking;
+	}
+
+	async function taken(): Promise<void> {
 		if (typed === null || typed === shown) {
-			typed = null;
-			problem = null;
+			typed = problem = null;
 			return;
 		}
 		const text = typed;
@@ -47,13 +72,16 @@
 				not_m === null
 					? null
 					: `${text.trim()}: that is ${length(value, 'ft')}, not ${length(not_m, 'ft')}.`;
-			typed = null;
 			problem = null;
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
 			problem = why.message;
 			meant = why.problem.suggested ?? null;
+			return;
 		}
+		// Typed on meanwhile: that stands, and is taken next.
+		if (typed === text) typed = null;
+		else if (typed !== null) await taken();
 	}
 
 	function take(text: string): void {
@@ -61,9 +89,24 @@
 		meant = null;
 		void settle();
 	}
+
+	/** Enter takes the value; in a form it goes on to the next field that is empty, and after the last sends it. */
+	async function entered(
+		event: KeyboardEvent & { currentTarget: HTMLInputElement }
+	): Promise<void> {
+		const { currentTarget: input } = event;
+		if (!input.form) return settle();
+		event.preventDefault();
+		await settle();
+		if (typed !== null) return;
+		const all = [...input.form.querySelectorAll<HTMLInputElement>('input[data-quantity]')];
+		const next = all.slice(all.indexOf(input) + 1).find((each) => each.value === '');
+		if (next) next.focus();
+		else input.form.requestSubmit();
+	}
 </script>
 
-<span class="field">
+<span class="field" bind:this={field}>
 	<label for={id} class={quiet ? 'unseen' : ''}>{label}</label>
 	<input
 		{id}
@@ -74,15 +117,12 @@
 		aria-describedby={problem ? `${id}-problem` : undefined}
 		autocomplete="off"
 		spellcheck="false"
+		data-quantity
 		oninput={(event) => (typed = event.currentTarget.value)}
 		onblur={settle}
 		onkeydown={(event) => {
-			if (event.key === 'Enter') void settle();
-			if (event.key === 'Escape') {
-				typed = null;
-				problem = null;
-				meant = null;
-			}
+			if (event.key === 'Enter') void entered(event);
+			if (event.key === 'Escape') drop();
 		}}
 	/>
 	{#if beware && !problem}<span class="beware" role="status">{beware}</span>{/if}

@@ -16,7 +16,7 @@
 	}
 </script>
 
-<button class="help unprinted" aria-label="About {name}" onclick={open}>?</button>
+<button class="help unprinted" data-free aria-label="About {name}" onclick={open}>?</button>
 {#if entry}
 	<Dialog title={entry.title} onclose={() => (entry = null)}>
 		<dl>

@@ -20,6 +20,7 @@ from trials import Trials
 from yielding_coil import demo
 from yielding_coil.analyser.link import Link
 from yielding_coil.api.app import create_app
+from yielding_coil.store.engine import connect
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer
 from yielding_coil.store.tables import Base
@@ -93,7 +94,7 @@ def laid_in(demo_template):
 @pytest.fixture(scope="session")
 def emptied(server):
     """One migrated database, emptied again and again: quicker than a new one for each test."""
-    engine = create_engine(server.url())
+    engine = connect(server.url())
     yield engine
     engine.dispose()
 
@@ -114,7 +115,7 @@ def engine(server, request):
     admin = create_engine(server.url("postgres"), isolation_level="AUTOCOMMIT")
     with admin.connect() as connection:
         connection.execute(text(f"CREATE DATABASE {name} TEMPLATE {request.getfixturevalue('laid_in')}"))
-    engine = create_engine(server.url(name))
+    engine = connect(server.url(name))
     yield engine
     engine.dispose()
     with admin.connect() as connection:

@@ -10,12 +10,13 @@ from pathlib import Path
 from types import FrameType
 
 import uvicorn
-from sqlalchemy import Engine, create_engine
+from sqlalchemy import Engine
 from sqlalchemy.orm import Session
 
 from yielding_coil import demo
 from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.api.app import create_app
+from yielding_coil.store.engine import connect
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer, ServerError, default_folder
 
@@ -24,7 +25,7 @@ DEFAULT_PORT = 8750
 
 def open_store(server: PrivateServer) -> Engine:
     """Start the database and bring its tables to the newest shape."""
-    engine = create_engine(server.start(), pool_size=20, max_overflow=20, pool_pre_ping=True)
+    engine = connect(server.start())
     migrate(engine)
     return engine
 

@@ -5,15 +5,15 @@ from collections.abc import AsyncIterator, Callable
 from typing import Annotated, Any
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, FastAPI, Request
+from fastapi import Depends, FastAPI, Request
 from fastapi.sse import EventSourceResponse
 from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from yielding_coil.api.analyser import CheckIn, StandardIn, SweepIn, SweepJob, plan_check, plan_standard, plan_sweep
-from yielding_coil.api.http import ACTIVE, RESPONSES, AnyJob, Jobs, Plan
+from yielding_coil.api.http import ACTIVE, AnyJob, Jobs, Plan, router_of
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=RESPONSES)
+router = router_of("jobs", "/api/jobs")
 
 JobIn = Annotated[SweepIn | StandardIn | CheckIn, Field(discriminator="kind")]
 # How far each kind is told of; one shape may serve several kinds.

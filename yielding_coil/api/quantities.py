@@ -2,13 +2,12 @@
 
 from typing import Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES
+from yielding_coil.api.http import router_of
 from yielding_coil.core.quantity import Kind, decimal_feet, parse
 
-router = APIRouter(prefix="/api", tags=["quantities"], responses=RESPONSES)
+router = router_of("quantities")
 
 
 class QuantityIn(BaseModel):

@@ -7,6 +7,7 @@ RefusedError
 ├── NotMatchableError       the load cannot be matched as asked
 ├── NotFoundError           nothing is kept under that id
 ├── StaleEditError          the edit was made on a state that is no longer the newest
+├── InUseError              something else hangs on it
 └── TooLargeError           more bytes than a file may have
 
 `code` never changes; the words may.
@@ -78,6 +79,13 @@ class NotFoundError(RefusedError):
 
     code = "not_found"
     status = 404
+
+
+class InUseError(RefusedError):
+    """Something else hangs on it."""
+
+    code = "in_use"
+    status = 409
 
 
 class StaleEditError(RefusedError):

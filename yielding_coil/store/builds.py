@@ -1,6 +1,6 @@
 """Queries on settings and builds; they never commit, one request is one transaction."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import Any, TypeVar
@@ -9,9 +9,9 @@ from uuid import UUID
 from sqlalchemy import inspect, select
 from sqlalchemy.orm import Session
 
-from yielding_coil.core.errors import NotFoundError, StaleEditError
+from yielding_coil.core.errors import NotFoundError
 from yielding_coil.store.designs import make_design, newest
-from yielding_coil.store.tables import Build, Calibration, Design, Entry, Piece, Settings, Setup, SweepRow
+from yielding_coil.store.tables import Build, Design, Entry, Settings, Setup, SweepRow
 
 
 def settings(session: Session) -> Settings:
@@ -41,31 +41,6 @@ def one_build(session: Session, build_id: UUID, *, deleted: bool = False) -> Bui
         where = "is in the bin" if row is not None else "is not kept here"
         raise NotFoundError(f"the build {where}; look on the shelf", field="build_id", in_bin=row is not None)
     return row
-
-
-Revised = Build | Settings | SweepRow | Design | Calibration | Piece | Entry
-
-
-def edit(
-    row: Revised,
-    revision: int,
-    changes: Mapping[str, Any],
-    newest: Any,
-) -> None:
-    """Change fields of a row that has not changed since it was read.
-
-    Raises:
-        StaleEditError: somebody else changed it; carries the newest.
-    """
-    if row.revision != revision:
-        raise StaleEditError(
-            f"this was changed elsewhere since you opened it (you had revision {revision}, "
-            f"the newest is {row.revision}); look at the newest, then change it again",
-            newest=newest,
-        )
-    for name, value in changes.items():
-        setattr(row, name, value)
-    row.revision += 1
 
 
 def bin_build(row: Build) -> None:

@@ -60,7 +60,6 @@ def keep_standard(
     row.checked = None
     row.made_at = datetime.now(UTC)
     row.instrument = instrument[:120]
-    row.revision += 1
 
 
 def correction_of(row: Calibration) -> Correction:

@@ -114,7 +114,7 @@ def append(
     Raises:
         StaleEditError: `edited` is not the newest any more.
     """
-    session.execute(select(Design.id).where(Design.id == design_id).with_for_update())
+    session.execute(select(Design.id).where(Design.id == design_id).with_for_update(key_share=True))
     last = newest(session, design_id)
     if last.number == edited + 1 and last.undo_number == edited and last.content == content:
         return last
@@ -139,7 +139,7 @@ def walk(session: Session, design_id: UUID, edited: int, way: Literal["undo", "r
 
 
 def _locked_head(session: Session, design_id: UUID, edited: int) -> DesignRevision:
-    session.execute(select(Design.id).where(Design.id == design_id).with_for_update())
+    session.execute(select(Design.id).where(Design.id == design_id).with_for_update(key_share=True))
     head = newest(session, design_id)
     if head.number != edited:
         raise StaleEditError(

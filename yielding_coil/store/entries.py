@@ -72,6 +72,14 @@ def one_entry(session: Session, entry_id: UUID, *, deleted: bool = False) -> Ent
     return row
 
 
+def hold_log(session: Session, build_id: UUID) -> None:
+    """One at a time from here: two entries at once do not get one number, nor does one miss the other.
+
+    New rows that only point to the build wait for nothing.
+    """
+    session.execute(select(Build.id).where(Build.id == build_id).with_for_update(key_share=True))
+
+
 def keep_entry(
     session: Session,
     build_id: UUID,
@@ -88,8 +96,7 @@ def keep_entry(
     Raises:
         OutOfDomainError: an act that the wire as it hangs cannot have had.
     """
-    # The build's row is held, so that two entries at once do not get one number.
-    session.execute(select(Build.id).where(Build.id == build_id).with_for_update())
+    hold_log(session, build_id)
     replay([*(data_of(e) for e in entries_of(session, build_id)), said])
     last = session.scalar(select(func.max(Entry.number)).where(Entry.build_id == build_id)) or 0
     row = Entry(
@@ -114,5 +121,6 @@ def bin_entry(session: Session, row: Entry) -> None:
     Raises:
         OutOfDomainError: a later act needs it.
     """
+    hold_log(session, row.build_id)
     replay([data_of(e) for e in entries_of(session, row.build_id) if e.id != row.id])
     row.deleted_at = datetime.now(UTC)

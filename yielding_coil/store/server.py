@@ -182,7 +182,7 @@ class PrivateServer:
             f"-c port={self.port}",
             "-c listen_addresses=127.0.0.1",
             "-c unix_socket_directories=''",
-            "-c max_connections=60",
+            "-c max_connections=100",
         ]
         if not self.fsync:
             settings += ["-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off"]

@@ -5,11 +5,12 @@ from datetime import UTC, datetime
 from uuid import UUID
 
 import numpy as np
+from sqlalchemy import CursorResult, func, select, update
 from sqlalchemy.orm import Session
 
-from yielding_coil.core.errors import NotFoundError
+from yielding_coil.core.errors import InUseError, NotFoundError
 from yielding_coil.core.sweep import ReflectionUncertainty, Sweep, SwrSweep
-from yielding_coil.store.tables import SweepRow
+from yielding_coil.store.tables import Design, DesignRevision, SweepRow
 
 
 def keep_sweep(
@@ -66,10 +67,44 @@ def one_sweep(session: Session, sweep_id: UUID, *, deleted: bool = False) -> Swe
     return row
 
 
+def claim_sweep(session: Session, row: SweepRow, build_id: UUID) -> None:
+    """Give a sweep that belongs to no build to one.
+
+    Raises:
+        InUseError: it belongs to one already.
+    """
+    free = update(SweepRow).where(SweepRow.id == row.id, SweepRow.build_id.is_(None))
+    done = session.execute(free.values(build_id=build_id), execution_options={"synchronize_session": False})
+    assert isinstance(done, CursorResult)
+    if done.rowcount != 1:
+        raise InUseError(f"“{row.name}” belongs to a build already; drop its file again for another one")
+    session.refresh(row)
+
+
 def is_in_bin(session: Session, sweep_id: UUID) -> bool:
     """Whether a sweep lies in the bin, or is gone."""
     row = session.get(SweepRow, sweep_id)
     return row is None or row.deleted_at is not None
+
+
+def uses_of(session: Session, row: SweepRow) -> list[str]:
+    """The designs that hang on a sweep as they now are, in words."""
+    newest_number = (
+        select(func.max(DesignRevision.number))
+        .where(DesignRevision.design_id == Design.id)
+        .correlate(Design)
+        .scalar_subquery()
+    )
+    designs = (
+        select(Design.name)
+        .join(DesignRevision, DesignRevision.design_id == Design.id)
+        .where(
+            Design.deleted_at.is_(None),
+            DesignRevision.number == newest_number,
+            DesignRevision.content["antenna"]["sweep_id"].astext == str(row.id),
+        )
+    )
+    return [f"the design “{name}”" for name in session.scalars(designs.order_by(Design.made_at))]
 
 
 def bin_sweep(row: SweepRow) -> None:

@@ -33,6 +33,7 @@ from yielding_coil.core.sweep import ReflectionUncertainty, Sweep
 from yielding_coil.documents.fields import Hertz
 from yielding_coil.documents.setup import SetupIn
 from yielding_coil.formats import touchstone
+from yielding_coil.store.builds import one_build
 from yielding_coil.store.calibrations import (
     age_h,
     correction_of,
@@ -41,6 +42,7 @@ from yielding_coil.store.calibrations import (
     noise_of,
     one_calibration,
 )
+from yielding_coil.store.revised import touch
 from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import keep_sweep
 from yielding_coil.store.tables import Calibration
@@ -302,7 +304,8 @@ def _keep(
     """Store a sweep beside its raw reflections."""
     raw = touchstone.write(Sweep(taken.frequency_hz, impedance_of(taken.mean)))
     with Session(app.state.engine) as session, session.begin():
-        build_id = known_build(session, keep.build_id)
+        # The build may have gone to the bin meanwhile: what was swept for it goes there with it.
+        build_id = None if keep.build_id is None else one_build(session, keep.build_id, deleted=True).id
         setup = keep_setup(session, build_id, keep.setup, identity)
         row = keep_sweep(
             session,
@@ -349,7 +352,7 @@ def _standard(app: FastAPI, link: Link, asked: StandardIn, known: _LoadedCalibra
         with Session(app.state.engine, expire_on_commit=False) as session, session.begin():
             row = one_calibration(session, asked.calibration_id)
             keep_standard(row, asked.standard, taken.mean, taken.passes, taken.noise_rms, identity)
-            session.flush()
+            touch(session, row)
             out = calibration_out(row)
         job.report(*_ended(taken, f, out, _curves(f, taken.mean, None)[0]))
 
@@ -367,8 +370,7 @@ def _check(app: FastAPI, link: Link, asked: CheckIn, known: _LoadedCalibration) 
         with Session(app.state.engine, expire_on_commit=False) as session, session.begin():
             row = one_calibration(session, asked.calibration_id)
             row.checked = meaning_of(left)
-            row.revision += 1
-            session.flush()
+            touch(session, row)
             out = calibration_out(row)
         job.report(*_ended(taken, f, out, _left(f, correction, taken.mean)))
 

@@ -2,16 +2,16 @@
 
 from typing import Literal
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import Link
 from yielding_coil.analyser.practice import winding_text
 from yielding_coil.analyser.scpi import profiles
-from yielding_coil.api.http import RESPONSES, Problem, problem_of
+from yielding_coil.api.http import Problem, problem_of, router_of
 from yielding_coil.documents.design import DesignContent, wound_of
 
-router = APIRouter(prefix="/api/analyser", tags=["analyser"], responses=RESPONSES)
+router = router_of("analyser", "/api/analyser")
 
 
 class LinkIn(BaseModel):

@@ -5,20 +5,20 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 import numpy as np
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES, CalibrationFinding, InTransaction, number
+from yielding_coil.api.http import CalibrationFinding, InTransaction, number, router_of
 from yielding_coil.api.sweep import Antennas
 from yielding_coil.core import calibration as core
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
 from yielding_coil.documents.fields import Hertz, NotNegative, Payload, SpreadOf, Words
-from yielding_coil.store import builds as build_queries
 from yielding_coil.store import calibrations as queries
+from yielding_coil.store.revised import edit
 from yielding_coil.store.tables import Calibration
 
-router = APIRouter(prefix="/api/calibrations", tags=["analyser"], responses=RESPONSES)
+router = router_of("analyser", "/api/calibrations")
 
 Name = Annotated[Words, Field(min_length=1, max_length=120)]
 MOST_POINTS = 2001
@@ -158,7 +158,7 @@ def change_calibration(session: InTransaction, calibration_id: UUID, patch: Cali
     """Another name, or what the standards are; sweeps corrected before stay as they are."""
     row = queries.one_calibration(session, calibration_id)
     changes = patch.model_dump(exclude_none=True, exclude={"revision"})
-    build_queries.edit(row, patch.revision, changes, calibration_out(row).model_dump(mode="json"))
+    edit(session, row, patch.revision, changes, lambda: calibration_out(row))
     return calibration_out(row)
 
 
@@ -166,7 +166,7 @@ def change_calibration(session: InTransaction, calibration_id: UUID, patch: Cali
 def bin_calibration(session: InTransaction, calibration_id: UUID, revision: Annotated[int, Query()]) -> None:
     """Put a calibration in the bin; sweeps corrected with it stay as they are."""
     row = queries.one_calibration(session, calibration_id)
-    build_queries.edit(row, revision, {}, calibration_out(row).model_dump(mode="json"))
+    edit(session, row, revision, {}, lambda: calibration_out(row))
     queries.bin_calibration(row)
 
 

@@ -4,11 +4,11 @@ from dataclasses import asdict
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.sweep import Antennas, trusted
 from yielding_coil.core.bench import (
     KEPT_NOISE,
@@ -25,7 +25,7 @@ from yielding_coil.core.bench import (
 from yielding_coil.documents.piece import CapacitorValues, PartValues
 from yielding_coil.documents.ring_wound import MaterialPoint, MaterialValues
 
-router = APIRouter(prefix="/api/characterisations", tags=["bench"], responses=RESPONSES)
+router = router_of("bench", "/api/characterisations")
 
 
 class TurnsIn(BaseModel):

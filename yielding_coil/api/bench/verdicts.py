@@ -5,11 +5,11 @@ from collections.abc import Mapping, Sequence
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, BenchFinding, InTransaction, Numbers, numbers
+from yielding_coil.api.http import BenchFinding, InTransaction, Numbers, numbers, router_of
 from yielding_coil.api.sweep import Antennas, antenna_of, trusted
 from yielding_coil.core.bench import KEPT_NOISE, BenchSweep, Hypothesis, setup_of, useful
 from yielding_coil.core.bench import bench_verdict as judged
@@ -19,7 +19,7 @@ from yielding_coil.core.sweep import evenly
 from yielding_coil.documents.design import DesignContent, wound_of
 from yielding_coil.documents.fields import Positive
 
-router = APIRouter(prefix="/api", tags=["bench"], responses=RESPONSES)
+router = router_of("bench")
 
 # Of a sweep that is laid over a chart.
 DRAWN_POINTS = 401

@@ -4,13 +4,13 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from yielding_coil.api.build.entries import EntryOut, entry_out
-from yielding_coil.api.http import RESPONSES, InTransaction
-from yielding_coil.api.sweep import InUseError, SweepOut, require_bare, sweep_out
+from yielding_coil.api.http import InTransaction, router_of
+from yielding_coil.api.sweep import SweepOut, require_bare, sweep_out
 from yielding_coil.api.tables import OwnBands
 from yielding_coil.core.design import few_hold
 from yielding_coil.core.errors import OutOfDomainError
@@ -22,10 +22,11 @@ from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.entries import binned_entries, kinds_of
 from yielding_coil.store.pieces import pieces
-from yielding_coil.store.sweeps import one_sweep, sweep_of
+from yielding_coil.store.revised import edit
+from yielding_coil.store.sweeps import claim_sweep, one_sweep, sweep_of
 from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
 
-router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
+router = router_of("build")
 
 Mode = Literal["speech", "telegraphy", "digital"]
 Targets = Annotated[list[TargetPayload], Field(min_length=1, max_length=12)]
@@ -175,7 +176,7 @@ def change_settings(session: InTransaction, patch: SettingsPatch) -> SettingsOut
     """Change the settings; 409 when they were changed elsewhere since."""
     row = queries.settings(session)
     changes = patch.model_dump(mode="json", exclude_none=True, exclude={"revision"})
-    queries.edit(row, patch.revision, changes, settings_out(row).model_dump(mode="json"))
+    edit(session, row, patch.revision, changes, lambda: settings_out(row))
     return settings_out(row)
 
 
@@ -193,9 +194,6 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
         raise OutOfDomainError("targets", "left out", "given where there is no sweep yet: one band at least")
     sweeps = [one_sweep(session, each) for each in made.more_sweep_ids]
     sweeps = sweeps if sweep is None else [sweep, *sweeps]
-    for each in sweeps:
-        if each.build_id is not None:
-            raise InUseError(f"“{each.name}” belongs to a build already; drop its file again for another one")
     targets = made.targets or (sweep_out(session, sweep).suggested_targets[:1] if sweep else [])
     if sweep is not None:
         require_inside([t.to_core() for t in targets], sweep_of(sweep))
@@ -210,7 +208,7 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
     session.add(row)
     session.flush()
     for each in sweeps:
-        each.build_id = row.id
+        claim_sweep(session, each, row.id)
     session.flush()
     session.refresh(row)
     return build_out(session, row)
@@ -238,7 +236,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
     if patch.chosen_design_id is not None:
         design = design_queries.one_design(session, patch.chosen_design_id)
         _require_own(design.build_id, build_id, "chosen_design_id")
-    queries.edit(row, patch.revision, changes, build_out(session, row).model_dump(mode="json"))
+    edit(session, row, patch.revision, changes, lambda: build_out(session, row))
     session.flush()
     return build_out(session, row)
 
@@ -247,7 +245,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
 def bin_build(session: InTransaction, build_id: UUID, revision: Annotated[int, Query()]) -> None:
     """Put a build in the bin; everything in it stays there."""
     row = queries.one_build(session, build_id)
-    queries.edit(row, revision, {}, build_out(session, row).model_dump(mode="json"))
+    edit(session, row, revision, {}, lambda: build_out(session, row))
     queries.bin_build(row)
 
 

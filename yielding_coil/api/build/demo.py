@@ -1,13 +1,11 @@
 """The invented builds, for whoever wants to see one before making their own."""
 
-from fastapi import APIRouter
-
 from yielding_coil import demo
 from yielding_coil.api.build.builds import BuildOut, build_out
-from yielding_coil.api.http import InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.store import builds as queries
 
-router = APIRouter(prefix="/api", tags=["build"])
+router = router_of("build")
 
 
 @router.post("/demo", status_code=201)

@@ -4,11 +4,11 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query
+from fastapi import Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.sweep import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim import evidence_of
@@ -28,11 +28,12 @@ from yielding_coil.documents.setup import SetupIn
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import entries as queries
 from yielding_coil.store.entries import data_of, plan_of
+from yielding_coil.store.revised import edit
 from yielding_coil.store.setups import keep_setup
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Build, Entry, Setup, SweepRow
 
-router = APIRouter(prefix="/api", tags=["build"], responses=RESPONSES)
+router = router_of("build")
 
 
 class EntryIn(BaseModel):
@@ -148,7 +149,7 @@ def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
 def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Query()]) -> None:
     """Take an entry back; refused where a later one needs it."""
     row = queries.one_entry(session, entry_id)
-    build_queries.edit(row, revision, {}, entry_out(session, row).model_dump(mode="json"))
+    edit(session, row, revision, {}, lambda: entry_out(session, row))
     queries.bin_entry(session, row)
 
 
@@ -156,6 +157,7 @@ def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Q
 def put_back(session: InTransaction, entry_id: UUID) -> EntryOut:
     """Put an entry back where it was in the log."""
     row = queries.one_entry(session, entry_id, deleted=True)
+    queries.hold_log(session, row.build_id)
     row.deleted_at = None
     session.flush()
     replay([data_of(e) for e in queries.entries_of(session, row.build_id)])

@@ -4,19 +4,20 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES, Figure, InTransaction
+from yielding_coil.api.http import Figure, InTransaction, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.design import summary_of
 from yielding_coil.documents.design import DesignContent, read_content
 from yielding_coil.documents.fields import Words
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
+from yielding_coil.store.revised import edit
 from yielding_coil.store.tables import Design, DesignRevision
 
-router = APIRouter(prefix="/api", tags=["design"], responses=RESPONSES)
+router = router_of("design")
 
 
 class DesignIn(BaseModel):
@@ -159,8 +160,13 @@ def rename_design(session: InTransaction, design_id: UUID, patch: DesignPatch) -
     """Give a design another name; 409 when that was done elsewhere since."""
     row = queries.one_design(session, design_id)
     head = queries.newest(session, design_id)
-    newest = design_out(row, head).model_dump(mode="json")
-    build_queries.edit(row, patch.name_revision, {"name": patch.name}, newest)
+    edit(
+        session,
+        row,
+        patch.name_revision,
+        {"name": patch.name},
+        lambda: design_out(row, head),
+    )
     return design_out(row, head)
 
 
@@ -168,8 +174,8 @@ def rename_design(session: InTransaction, design_id: UUID, patch: DesignPatch) -
 def bin_design(session: InTransaction, design_id: UUID, name_revision: Annotated[int, Query()]) -> None:
     """Put a design in the bin; the shelf then shows the latest of those that stay."""
     row = queries.one_design(session, design_id)
-    newest = design_out(row, queries.newest(session, design_id)).model_dump(mode="json")
-    build_queries.edit(row, name_revision, {}, newest)
+    head = queries.newest(session, design_id)
+    edit(session, row, name_revision, {}, lambda: design_out(row, head))
     queries.bin_design(row)
     session.flush()
     build = build_queries.one_build(session, row.build_id, deleted=True)

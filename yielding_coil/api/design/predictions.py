@@ -4,12 +4,12 @@ from functools import lru_cache
 from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter, Request, Response
+from fastapi import Request, Response
 from pydantic import BaseModel, Field, TypeAdapter
 
 from yielding_coil import data
 from yielding_coil.api.design.parts_list import PartToMake
-from yielding_coil.api.http import RESPONSES, DesignFinding, Figure, Numbers, number, numbers, rows_of_numbers
+from yielding_coil.api.http import DesignFinding, Figure, Numbers, number, numbers, router_of, rows_of_numbers
 from yielding_coil.api.sweep import DRAWN, Curves, Floor, antenna_of, drawn_of, floor_of
 from yielding_coil.core.design import (
     Design,
@@ -30,7 +30,7 @@ from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import CoaxCapacitor, DesignContent, FixedCapacitor
 from yielding_coil.documents.fields import Hertz, Positive
 
-router = APIRouter(prefix="/api", tags=["design"], responses=RESPONSES)
+router = router_of("design")
 
 
 class PredictionIn(BaseModel):

@@ -3,12 +3,12 @@
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Depends, Query
+from fastapi import Depends, Query
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 from starlette.responses import Response
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction, body_up_to
+from yielding_coil.api.http import InTransaction, body_up_to, router_of
 from yielding_coil.api.tables import CableOut, WireOut, cable_out
 from yielding_coil.core.errors import NotFoundError, UnreadableError
 from yielding_coil.core.matching import CapacitorKind, Combination, cheapest_sold, combinations
@@ -16,13 +16,13 @@ from yielding_coil.core.ring import Ring
 from yielding_coil.documents.fields import Farad, NotNegative
 from yielding_coil.documents.piece import AnyPiece, CapacitorPiece, require_known, stock_of
 from yielding_coil.formats import pieces as table
-from yielding_coil.store import builds as build_queries
 from yielding_coil.store import pieces as queries
 from yielding_coil.store.designs import designs_that_use
+from yielding_coil.store.revised import edit
 from yielding_coil.store.sweeps import one_sweep
 from yielding_coil.store.tables import Piece
 
-router = APIRouter(prefix="/api", tags=["drawer"], responses=RESPONSES)
+router = router_of("drawer")
 
 MOST_BYTES = 2 * 1024 * 1024
 MOST_SHOWN = 6
@@ -244,11 +244,17 @@ def keep_piece(session: InTransaction, made: AnyPiece) -> PieceOut:
 
 
 @router.patch("/pieces/{piece_id}")
-def change_piece(session: InTransaction, piece_id: UUID, edit: PieceEdit) -> PieceOut:
+def change_piece(session: InTransaction, piece_id: UUID, edited: PieceEdit) -> PieceOut:
     """Change a piece; designs that use it keep what it was until they take the new value."""
     row = queries.one_piece(session, piece_id)
-    require_known(edit.held)
-    build_queries.edit(row, edit.revision, queries.columns_of(edit.held), piece_out(row).model_dump(mode="json"))
+    require_known(edited.held)
+    edit(
+        session,
+        row,
+        edited.revision,
+        queries.columns_of(edited.held),
+        lambda: piece_out(row),
+    )
     return piece_out(row)
 
 
@@ -256,7 +262,7 @@ def change_piece(session: InTransaction, piece_id: UUID, edit: PieceEdit) -> Pie
 def bin_one_piece(session: InTransaction, piece_id: UUID, revision: Annotated[int, Query()]) -> None:
     """Put a piece in the bin; designs that use it keep what it was."""
     row = queries.one_piece(session, piece_id)
-    build_queries.edit(row, revision, {}, piece_out(row).model_dump(mode="json"))
+    edit(session, row, revision, {}, lambda: piece_out(row))
     queries.bin_piece(row)
 
 

@@ -7,7 +7,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
-from sqlalchemy.exc import OperationalError
+from sqlalchemy.exc import DBAPIError, OperationalError, TimeoutError
 from starlette.background import BackgroundTask
 from starlette.exceptions import HTTPException
 
@@ -39,6 +39,25 @@ RESPONSES: dict[int | str, dict[str, Any]] = {
     for status in (403, 404, 409, 413, 422, 503)
 }
 
+BUSY = (
+    "busy",
+    "others are saving the same thing just now; nothing of yours was saved, try again in a moment",
+)
+DISK_FULL = (
+    "disk_full",
+    "the disk that holds your data is full; nothing was saved: make room on it, then try again",
+)
+# What the database says where it is there and cannot: by the beginning of its SQLSTATE (PostgreSQL, appendix A).
+_DATABASE = {
+    "40": BUSY,  # deadlock detected, serialisation failure
+    "55P03": BUSY,  # lock not available
+    "57014": BUSY,  # statement timeout
+    "25P03": BUSY,  # idle in a transaction
+    "53300": BUSY,  # too many connections
+    "53": DISK_FULL,  # disk full, out of memory
+    "58030": DISK_FULL,  # a write that failed
+}
+
 _TITLES = {404: "Not here", 409: "Changed elsewhere", 413: "Too large", 422: "Refused", 503: "Not ready"}
 
 
@@ -50,7 +69,8 @@ def _answer(
 
 
 def _sent(problem: Problem, background: BackgroundTask | None = None) -> JSONResponse:
-    body = problem.model_dump(mode="json", exclude_none=True)
+    # What is empty is left out; of the newest state nothing is.
+    body = {name: value for name, value in problem.model_dump(mode="json").items() if value is not None}
     return JSONResponse(body, problem.status, media_type="application/problem+json", background=background)
 
 
@@ -97,8 +117,21 @@ def install(app: FastAPI) -> None:
     def http(request: Request, error: HTTPException) -> JSONResponse:
         return _answer(error.status_code, "http", str(error.detail))
 
-    @app.exception_handler(OperationalError)
-    def database_gone(request: Request, error: OperationalError) -> JSONResponse:
+    @app.exception_handler(TimeoutError)
+    def none_free(request: Request, error: TimeoutError) -> JSONResponse:
+        return _answer(503, *BUSY)
+
+    @app.exception_handler(DBAPIError)
+    def database_refused(request: Request, error: DBAPIError) -> JSONResponse:
+        state = getattr(error.orig, "sqlstate", None) or ""
+        told = next((words for known, words in _DATABASE.items() if state.startswith(known)), None)
+        if told is not None:
+            return _answer(503, *told)
+        if not isinstance(error, OperationalError):
+            raise error
+        return database_gone(request)
+
+    def database_gone(request: Request) -> JSONResponse:
         revive = request.app.state.revive
         if revive is None:
             return _answer(503, "database_gone", "the database does not answer; nothing was saved")

@@ -5,10 +5,10 @@ from typing import Annotated, Literal
 from uuid import UUID
 
 import numpy as np
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES, InTransaction, Numbers, number, numbers
+from yielding_coil.api.http import InTransaction, Numbers, number, numbers, router_of
 from yielding_coil.api.sweep import Antennas, Fan, Name, SweepCurves, SweepOut, known_build, sweep_out, trusted
 from yielding_coil.core import line as core
 from yielding_coil.core.line import Line, LineUncertainty, Moved, shift_reference_plane
@@ -21,7 +21,7 @@ from yielding_coil.store.pieces import cable_row
 from yielding_coil.store.sweeps import doubt_of, impedance_sweep_of, keep_sweep, one_sweep
 from yielding_coil.store.tables import Setup
 
-router = APIRouter(prefix="/api", tags=["line"], responses=RESPONSES)
+router = router_of("line")
 
 # While a length or a velocity is dragged.
 SHIFTED_POINTS = 201

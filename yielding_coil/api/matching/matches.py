@@ -2,16 +2,16 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES, Figure
+from yielding_coil.api.http import Figure, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.matching import MatchCandidate, propose, propose_switched
 from yielding_coil.documents.design import DesignContent, Template, with_match
 from yielding_coil.documents.fields import Hertz, Positive
 
-router = APIRouter(prefix="/api", tags=["matching"], responses=RESPONSES)
+router = router_of("matching")
 
 
 class MatchIn(BaseModel):

@@ -5,7 +5,7 @@ from yielding_coil.api.sweep.cache import Antennas, antenna_of
 from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, SweepCurves, drawn_of
 from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
-from yielding_coil.api.sweep.sweeps import InUseError, Name, SweepOut, known_build, require_bare, sweep_out
+from yielding_coil.api.sweep.sweeps import Name, SweepOut, known_build, require_bare, sweep_out
 from yielding_coil.api.sweep.trust import trusted
 
 ROUTERS = (readings.router, sweeps.router)
@@ -18,7 +18,6 @@ __all__ = [
     "Curves",
     "Fan",
     "Floor",
-    "InUseError",
     "Name",
     "SetupOut",
     "SweepCurves",

@@ -31,14 +31,17 @@ class Antennas:
         return found
 
     def sweep_of(self, request: Request, sweep_id: UUID) -> Sweep | SwrSweep:
-        """A kept sweep as the core takes it; opens a session of its own only when it has to read."""
+        """A kept sweep as the core takes it; opens a session of its own only when it has to read.
+
+        What hangs on a sweep reads it also where it lies in the bin.
+        """
         with self._lock:
             known = self._known.get(sweep_id)
             if known is not None:
                 self._known.move_to_end(sweep_id)
                 return known
         with Session(request.app.state.engine) as session:
-            found = sweep_of(one_sweep(session, sweep_id))
+            found = sweep_of(one_sweep(session, sweep_id, deleted=True))
         with self._lock:
             self._known[sweep_id] = found
             if len(self._known) > _MOST:

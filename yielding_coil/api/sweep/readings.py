@@ -3,10 +3,10 @@
 from typing import Literal
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES, Figure, number
+from yielding_coil.api.http import Figure, number, router_of
 from yielding_coil.api.sweep.cache import Antennas
 from yielding_coil.core.sweep import (
     Sharpness,
@@ -23,7 +23,7 @@ from yielding_coil.core.sweep import (
 from yielding_coil.core.target import Target, require_inside
 from yielding_coil.documents.design import TargetPayload
 
-router = APIRouter(prefix="/api/sweeps", tags=["sweep"], responses=RESPONSES)
+router = router_of("sweep", "/api/sweeps")
 
 
 class ReadingIn(BaseModel):

@@ -7,16 +7,16 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 import numpy as np
-from fastapi import APIRouter, Depends, Query, Request, Response
+from fastapi import Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.http import RESPONSES, InTransaction, body_up_to
+from yielding_coil.api.http import InTransaction, body_up_to, router_of
 from yielding_coil.api.sweep.cache import Antennas
 from yielding_coil.api.sweep.curves import SweepCurves
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
 from yielding_coil.api.tables import BandOut, bands_for
-from yielding_coil.core.errors import OutOfDomainError, RefusedError
+from yielding_coil.core.errors import InUseError, OutOfDomainError
 from yielding_coil.core.line import Line
 from yielding_coil.core.sweep import Sweep, require_passive, suggested_targets
 from yielding_coil.documents.design import TargetPayload
@@ -26,22 +26,24 @@ from yielding_coil.formats import files, table, touchstone
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.pieces import cable_row
+from yielding_coil.store.revised import edit
 from yielding_coil.store.setups import keep_setup
-from yielding_coil.store.sweeps import bin_sweep, doubt_of, impedance_sweep_of, keep_sweep, one_sweep, sweep_of
+from yielding_coil.store.sweeps import (
+    bin_sweep,
+    doubt_of,
+    impedance_sweep_of,
+    keep_sweep,
+    one_sweep,
+    sweep_of,
+    uses_of,
+)
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
-router = APIRouter(prefix="/api/sweeps", tags=["sweep"], responses=RESPONSES)
+router = router_of("sweep", "/api/sweeps")
 
 MOST_DRAWN = 800
 MOST_TYPED = 64
 Name = Annotated[Words, Field(min_length=1, max_length=255)]
-
-
-class InUseError(RefusedError):
-    """Something else hangs on it."""
-
-    code = "in_use"
-    status = 409
 
 
 class SweepOut(BaseModel):
@@ -220,7 +222,6 @@ def sweep(session: InTransaction, sweep_id: UUID) -> SweepOut:
 def change_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> SweepOut:
     """Give a sweep another name, or say where it was taken; 409 when it was changed elsewhere since."""
     row = one_sweep(session, sweep_id)
-    newest = sweep_out(session, row).model_dump(mode="json")
     changes: dict[str, Any] = {} if patch.name is None else {"name": patch.name}
     if patch.plane is not None:
         build = session.get(Build, row.build_id) if row.build_id else None
@@ -229,18 +230,21 @@ def change_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> S
         before = _setup(session, row)
         setup = SetupIn(plane=patch.plane, conditions=before.conditions if before else Conditions())
         changes["setup_id"] = keep_setup(session, row.build_id, setup, before.instrument if before else "").id
-    build_queries.edit(row, patch.revision, changes, newest)
+    edit(session, row, patch.revision, changes, lambda: sweep_out(session, row))
     return sweep_out(session, row)
 
 
 @router.delete("/{sweep_id}", status_code=204)
 def bin_one_sweep(session: InTransaction, sweep_id: UUID, revision: Annotated[int, Query()]) -> None:
-    """Put a sweep in the bin; 409 while its build's match hangs on it."""
+    """Put a sweep in the bin; 409 while its build's match, or a design, hangs on it."""
     row = one_sweep(session, sweep_id)
     build = session.get(Build, row.build_id) if row.build_id else None
     if build is not None and build.baseline_sweep_id == row.id:
         raise InUseError(f"“{row.name}” is the sweep that the match hangs on; use another one for it first")
-    build_queries.edit(row, revision, {}, sweep_out(session, row).model_dump(mode="json"))
+    used = uses_of(session, row)
+    if used:
+        raise InUseError(f"“{row.name}” is used by {' and '.join(used)}: give that another sweep, or bin it, first")
+    edit(session, row, revision, {}, lambda: sweep_out(session, row))
     bin_sweep(row)
 
 

@@ -2,17 +2,16 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field, model_validator
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.documents.fields import Hertz, Payload
 from yielding_coil.store import builds as queries
 
-router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
+router = router_of("tables", "/api/tables")
 
 Segment = Literal["telegraphy", "digital", "speech"]
 MOST_OWN = 60

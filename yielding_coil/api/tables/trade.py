@@ -1,16 +1,15 @@
 """Trade tables, with source and tolerance."""
 
 import numpy as np
-from fastapi import APIRouter
 from pydantic import BaseModel
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.core.line import CableRow
 from yielding_coil.documents.design import CableSnapshot, CableValues
 from yielding_coil.store.pieces import cable_key, own_cables
 
-router = APIRouter(prefix="/api/tables", tags=["tables"], responses=RESPONSES)
+router = router_of("tables", "/api/tables")
 
 
 class CableOut(BaseModel):

@@ -2,16 +2,15 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from yielding_coil.api.http import RESPONSES
+from yielding_coil.api.http import router_of
 from yielding_coil.core import trim as core
 from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.documents.fields import Hertz, Words
 from yielding_coil.documents.log import WireLength
 
-router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
+router = router_of("trim")
 
 
 class CutsIn(BaseModel):

@@ -2,16 +2,15 @@
 
 from typing import Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, EvidenceFinding, Figure
+from yielding_coil.api.http import EvidenceFinding, Figure, router_of
 from yielding_coil.core.finding import EvidenceCode, Finding
 from yielding_coil.core.trim import Weighed, evidence_of
 from yielding_coil.documents.meter_reading import MeterReading
 
-router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
+router = router_of("trim")
 
 
 class MeterReadingIn(BaseModel):

@@ -4,13 +4,13 @@ import json
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
 from yielding_coil.api.build import EntryOut, entry_out
-from yielding_coil.api.http import RESPONSES, Figure, InTransaction, StopFinding, TrimFinding
+from yielding_coil.api.http import Figure, InTransaction, StopFinding, TrimFinding, router_of
 from yielding_coil.api.sweep import Antennas, SetupOut, setup_out
 from yielding_coil.api.tables import bands_for
 from yielding_coil.api.trim.cuts import NextOut
@@ -29,7 +29,7 @@ from yielding_coil.store.entries import data_of, plan_of
 from yielding_coil.store.sweeps import is_in_bin
 from yielding_coil.store.tables import Build, Entry, Setup
 
-router = APIRouter(prefix="/api", tags=["trim"], responses=RESPONSES)
+router = router_of("trim")
 
 
 class TrailPoint(BaseModel):

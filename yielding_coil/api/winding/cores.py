@@ -4,12 +4,12 @@ from dataclasses import replace
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, Figure, InTransaction
+from yielding_coil.api.http import Figure, InTransaction, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.design import Design
 from yielding_coil.core.errors import NotFoundError
@@ -27,7 +27,7 @@ from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.piece import CorePiece
 from yielding_coil.store import pieces as piece_queries
 
-router = APIRouter(prefix="/api", tags=["winding"], responses=RESPONSES)
+router = router_of("winding")
 
 
 class UnunIn(BaseModel):

@@ -2,12 +2,12 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.api.winding.schema import BenchSetupOut, WindingIn, WindingOut
 from yielding_coil.core.bench import setups_of, shown_resistor_ohm
@@ -18,7 +18,7 @@ from yielding_coil.documents.piece import BoxPiece
 from yielding_coil.documents.ring_wound import CoilOnRing, RingCore
 from yielding_coil.store.pieces import piece_of, pieces
 
-router = APIRouter(prefix="/api", tags=["winding"], responses=RESPONSES)
+router = router_of("winding")
 
 
 class OtherWayIn(BaseModel):

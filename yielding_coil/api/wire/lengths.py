@@ -2,18 +2,17 @@
 
 from typing import Annotated, Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from yielding_coil import data
-from yielding_coil.api.http import RESPONSES, InTransaction
+from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.tables import bands_for
 from yielding_coil.core import wire as core
 from yielding_coil.documents.fields import Hertz, LineLength, Words
 from yielding_coil.documents.log import WireLength, WirePlan
 from yielding_coil.store.pieces import OWN, cable_row
 
-router = APIRouter(prefix="/api/lengths", tags=["wire"], responses=RESPONSES)
+router = router_of("wire", "/api/lengths")
 
 PartForm = Literal["section", "radial", "counterpoise"]
 

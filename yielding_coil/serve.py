@@ -17,8 +17,9 @@ from yielding_coil import demo
 from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.api.app import create_app
 from yielding_coil.store.engine import connect
+from yielding_coil.store.folder import ServerError, prepare
 from yielding_coil.store.migrate import migrate
-from yielding_coil.store.server import PrivateServer, ServerError, default_folder
+from yielding_coil.store.server import PrivateServer, default_folder
 
 DEFAULT_PORT = 8750
 
@@ -32,11 +33,18 @@ def open_store(server: PrivateServer) -> Engine:
 
 def _arguments(argv: list[str] | None) -> argparse.Namespace:
     parser = argparse.ArgumentParser(prog="./start", description="Start Yielding Coil on this computer.")
-    parser.add_argument("--port", type=int, default=DEFAULT_PORT, help="port to serve on; 0 takes a free one")
+    parser.add_argument("--port", type=_port, default=DEFAULT_PORT, help="port to serve on; 0 takes a free one")
     parser.add_argument("--data", type=Path, default=default_folder(), help="folder that holds your data")
     parser.add_argument("--no-demo", action="store_true", help="do not lay in the demo build")
     parser.add_argument("--fresh-demo", action="store_true", help="lay the demo build in anew")
     return parser.parse_args(argv)
+
+
+def _port(text: str) -> int:
+    number = int(text) if text.isascii() and text.isdigit() else -1
+    if not 0 <= number <= 65535:
+        raise argparse.ArgumentTypeError(f"{text} is no port; choose one from 1 to 65535, or 0 for a free one")
+    return number
 
 
 def _stop(number: int, frame: FrameType | None) -> None:
@@ -48,8 +56,11 @@ def _listen(port: int) -> socket.socket:
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
         listener.bind(("127.0.0.1", port))
+    except PermissionError:
+        sys.exit(f"Port {port} is not for you: the system keeps it. Choose one from 1024 on: ./start --port 8750")
     except OSError:
-        sys.exit(f"Port {port} is taken. Choose another one: ./start --port {port + 1}")
+        other = port + 1 if port < 65535 else port - 1
+        sys.exit(f"Port {port} is taken. Choose another one: ./start --port {other}")
     listener.listen(128)  # whoever opens the printed address waits instead of being turned away
     return listener
 
@@ -61,8 +72,12 @@ def main(argv: list[str] | None = None) -> None:
     # Uvicorn raises the signal again after its own shutdown: without a handler `finally` would be skipped.
     for ends in (signal.SIGTERM, signal.SIGINT):
         signal.signal(ends, _stop)
-    folder.mkdir(parents=True, exist_ok=True)
-    with (folder / "lock").open("a+") as lock:
+    try:
+        prepare(folder)
+        held = (folder / "lock").open("a+")
+    except (ServerError, OSError) as error:
+        sys.exit(str(error))
+    with held as lock:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:
@@ -79,7 +94,7 @@ def main(argv: list[str] | None = None) -> None:
             print(f"Yielding Coil:  http://127.0.0.1:{port}/", flush=True)
             print(f"Your data:      {folder}   (Ctrl-C stops)", flush=True)
             simulated.start()
-            app = create_app(engine, revive=server.revive, simulated=simulated)
+            app = create_app(engine, revive=server.revive, simulated=simulated, is_disk_full=server.is_disk_full)
             served = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
             # Streams that are open end by themselves when the server is told to.
             app.state.closing = lambda: served.should_exit

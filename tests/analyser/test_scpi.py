@@ -15,7 +15,7 @@ from yielding_coil.analyser.driver import (
     grid,
     take,
 )
-from yielding_coil.analyser.scpi import Profile, ScpiAnalyser, profile, profiles
+from yielding_coil.analyser.scpi import Profile, ScpiAnalyser, host_and_port, profile, profiles
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 
 
@@ -122,9 +122,11 @@ def test_an_instrument_that_does_not_know_a_command_is_quoted():
 def test_nobody_there_and_addresses_that_are_none():
     with pytest.raises(AnalyserGoneError, match="nothing answers at 127.0.0.1:9: is it switched on"):
         ScpiAnalyser("127.0.0.1:9", profile("plain"), timeout_s=0.5)
-    for bad in ("somewhere", "host:", ":5025", "a b:5025", "host:99999", "::1:5025/x"):
+    for bad in ("somewhere", "host:", ":5025", "a b:5025", "host:99999", "host:²", "-host:1", "::1:5025/x"):
         with pytest.raises(OutOfDomainError, match="host:port"):
             ScpiAnalyser(bad, profile("plain"))
+    for good in ("bench-analyser.local:5025", "my_box:1", "192.0.2.7:5025"):
+        assert host_and_port(good)[0] == good.partition(":")[0]
     with pytest.raises(NotFoundError, match="there is no profile “magic”"):
         profile("magic")
     assert {"plain", "blocks"} <= set(profiles())

@@ -10,15 +10,8 @@ from yielding_coil.store.tables import Base
 
 
 @pytest.fixture
-def folder(tmp_path_factory):
-    import shutil
-    import tempfile
-    from pathlib import Path
-
-    top = Path(tempfile.mkdtemp(prefix="yielding-coil-server-"))
-    top.chmod(0o755)
-    yield top / "data"
-    shutil.rmtree(top)
+def folder(top):
+    return top / "data"
 
 
 def greeting(server):

@@ -35,6 +35,10 @@ class Simulated(Protocol):
     def start(self) -> str: ...
 
 
+# Longer than any question but a sweep takes.
+LOOK_S = 5.0
+
+
 class Link:
     """What the application is connected to. A connection that broke is made anew when it is next used."""
 
@@ -46,11 +50,12 @@ class Link:
         self.simulated = simulated
         self._analyser: ScpiAnalyser | None = None
         self._lock = Lock()
+        self._sweeping = False
 
     @property
     def busy(self) -> bool:
-        """Whether a sweep is under way."""
-        return self._lock.locked()
+        """Whether a sweep is under way; somebody who only looks is none."""
+        return self._sweeping
 
     @property
     def connected(self) -> ScpiAnalyser | None:
@@ -77,15 +82,15 @@ class Link:
             self.kind, self.address, self.profile_key = kind, self._analyser.address, profile_key
 
     @contextlib.contextmanager
-    def using(self) -> Iterator[ScpiAnalyser]:
-        """The instrument for oneself.
+    def using(self, *, sweeping: bool = True) -> Iterator[ScpiAnalyser]:
+        """The instrument for oneself; for a moment only where nothing is swept.
 
         Raises:
             AnalyserBusyError: another sweep is under way.
             NoAnalyserError: none is connected.
             AnalyserError: it cannot be reached any more.
         """
-        with self._held():
+        with self._held(sweeping=sweeping):
             if self.kind == "none":
                 raise NoAnalyserError("no analyser is connected; connect one, or the simulated one, first")
             try:
@@ -114,12 +119,15 @@ class Link:
             )
 
     @contextlib.contextmanager
-    def _held(self) -> Iterator[None]:
-        if not self._lock.acquire(blocking=False):
+    def _held(self, *, sweeping: bool = False) -> Iterator[None]:
+        # Who only looks is waited for; a sweep takes as long as it takes.
+        if not self._lock.acquire(timeout=0 if self._sweeping else LOOK_S):
             raise AnalyserBusyError("the analyser is at another sweep; stop that one first")
+        self._sweeping = sweeping
         try:
             yield
         finally:
+            self._sweeping = False
             self._lock.release()
 
     def _drop(self) -> None:

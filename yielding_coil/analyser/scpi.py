@@ -2,6 +2,7 @@
 
 import contextlib
 import json
+import re
 import select
 import socket
 import time
@@ -76,6 +77,10 @@ def profile(key: str) -> Profile:
     return found
 
 
+# As names are written on local networks, too (RFC 1123, and underscores that some give).
+_HOST = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_.-]{0,251}[A-Za-z0-9_])?")
+
+
 def host_and_port(address: str) -> tuple[str, int]:
     """Host and port of an address as typed.
 
@@ -83,8 +88,14 @@ def host_and_port(address: str) -> tuple[str, int]:
         OutOfDomainError: no port, or no such port.
     """
     host, _, port = address.strip().rpartition(":")
-    if not host or not port.isdigit() or not 0 < int(port) < 65536 or not host.replace(".", "").isalnum():
-        raise OutOfDomainError("address", f"“{address}”", "host:port, as in 192.0.2.7:5025")
+    fits = _HOST.fullmatch(host) and port.isascii() and port.isdigit() and 0 < int(port[:6]) < 65536
+    if not fits:
+        raise OutOfDomainError(
+            "address",
+            f"“{address}”",
+            "host:port, as in 192.0.2.7:5025 or bench-analyser.local:5025: letters, digits, dots, hyphens and "
+            "underscores, then a port from 1 to 65535",
+        )
     return host, int(port)
 
 

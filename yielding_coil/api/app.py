@@ -63,11 +63,12 @@ def create_app(
     pages: Path = PAGES,
     revive: Callable[[], None] | None = None,
     simulated: Simulated | None = None,
+    is_disk_full: Callable[[], bool] = lambda: False,
 ) -> FastAPI:
     """The application on a database; without built pages it serves the API alone.
 
-    `revive` brings a database back that has stopped; it is called when one does not answer. `simulated` starts the
-    simulated analyser.
+    `revive` brings a database back that has stopped; it is called when one does not answer, unless `is_disk_full`
+    says why. `simulated` starts the simulated analyser.
     """
     app = FastAPI(
         title="Yielding Coil",
@@ -80,6 +81,7 @@ def create_app(
     app.state.engine = engine
     app.state.antennas = Antennas()
     app.state.revive = revive
+    app.state.is_disk_full = is_disk_full
     app.state.link = Link(simulated)
     app.state.jobs = Jobs()
     app.state.closing = lambda: False

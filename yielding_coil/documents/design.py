@@ -18,6 +18,7 @@ from yielding_coil.core.target import Target
 from yielding_coil.documents.choke_and_trap import Accessory, Choke, WireTrap
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import (
+    Counted,
     Farad,
     Finite,
     Hertz,
@@ -187,7 +188,7 @@ class CableSnapshot(Payload):
     """A cable of the drawer as it was when this revision was made."""
 
     id: UUID
-    revision: int
+    revision: Counted
     values: CableValues
 
 

@@ -11,6 +11,8 @@ Positive = Annotated[float, Field(gt=1e-18, le=MOST, allow_inf_nan=False)]
 NotNegative = Annotated[float, Field(ge=0, le=MOST, allow_inf_nan=False)]
 Finite = Annotated[float, Field(ge=-MOST, le=MOST, allow_inf_nan=False)]
 Hertz = Annotated[float, Field(ge=1, le=1e12, allow_inf_nan=False)]
+# Counts changes of a row; as large as the database's own whole numbers.
+Counted = Annotated[int, Field(ge=0, le=2**31 - 1)]
 # A part, a turn, a wire, in metres; a length of line.
 PartLength = Annotated[float, Field(ge=1e-6, le=100, allow_inf_nan=False)]
 LineLength = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
@@ -34,9 +36,17 @@ class Payload(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+def _stands(values: dict[str, Any]) -> dict[str, Any]:
+    """What a capacitor stands is a number: all else of a snapshot is shown as it is, this is computed with."""
+    volts = values.get("voltage_v")
+    if volts is not None and (type(volts) not in (int, float) or not 1 <= volts <= 1e6):
+        raise ValueError("voltage_v must be a number from 1 to 1,000,000 volts")
+    return values
+
+
 class PieceSnapshot(Payload):
     """A piece of the drawer as it was when this revision was made."""
 
     id: UUID
-    revision: int
-    values: dict[str, Any]
+    revision: Counted
+    values: Annotated[dict[str, Any], AfterValidator(_stands)]

@@ -10,6 +10,7 @@ from yielding_coil.core import winding as core
 from yielding_coil.core.conductor import WindingWire
 from yielding_coil.core.ring import Material, Ring
 from yielding_coil.documents.fields import (
+    Counted,
     Farad,
     Hertz,
     NotNegative,
@@ -36,7 +37,7 @@ class WireSnapshot(Payload):
     """A wire of the drawer as it was when this revision was made."""
 
     id: UUID
-    revision: int
+    revision: Counted
     values: WireValues
 
 
@@ -96,7 +97,7 @@ class MaterialSnapshot(Payload):
     """A material of the drawer as it was when this was made."""
 
     id: UUID
-    revision: int
+    revision: Counted
     values: MaterialValues
 
 

@@ -162,9 +162,11 @@ def _cells(line: str, separator: str, at: int) -> list[str]:
 def _column(heading: str) -> _Column:
     plain = heading.lower().replace("γ", "gamma").replace("µ", "u").strip()
     unit = None
-    inside = re.search(r"[\[(]\s*([^\])]*?)\s*[\])]\s*$", plain)
-    if inside and inside[1] in (*_UNITS, *_OTHER_UNITS):
-        unit, plain = inside[1], plain[: inside.start()]
+    if plain.endswith(("]", ")")):
+        begins = max(plain.rfind("["), plain.rfind("("))
+        inside = plain[begins + 1 : -1].strip()
+        if begins >= 0 and inside in (*_UNITS, *_OTHER_UNITS):
+            unit, plain = inside, plain[:begins]
     name = " ".join(re.sub(r"[^a-z0-9| ]+", " ", plain).split())
     words = name.split()
     if unit is None and words and words[-1] in (*_UNITS, "db", "ohm", "ohms", "deg"):

@@ -7,6 +7,7 @@ import numpy as np
 from yielding_coil.core.errors import UnreadableError
 
 MOST_BYTES = 32 * 1024 * 1024
+LONGEST_LINE = 4096
 
 # What begins a file that is no text: pictures, documents, archives.
 _SIGNATURES = {
@@ -44,8 +45,21 @@ def text_of(data: bytes, what_is_read: str) -> str:
 
 
 def lines_of(text: str) -> list[str]:
-    """Lines by any of the three line endings, and by nothing else."""
-    return re.split(r"\r\n|\n|\r", text)
+    """Lines by any of the three line endings, and by nothing else.
+
+    Raises:
+        UnreadableError: one is longer than any row of a table.
+    """
+    lines = re.split(r"\r\n|\n|\r", text)
+    longest = max(map(len, lines))
+    if longest > LONGEST_LINE:
+        at = next(k for k, line in enumerate(lines, start=1) if len(line) > LONGEST_LINE)
+        raise UnreadableError(
+            f"the line is {len(lines[at - 1])} characters long, and a row of a sweep has at most {LONGEST_LINE}: "
+            "is this a file of numbers?",
+            line=at,
+        )
+    return lines
 
 
 def short(text: str) -> str:

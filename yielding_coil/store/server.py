@@ -2,7 +2,7 @@
 
 import contextlib
 import os
-import pwd
+import re
 import secrets
 import shutil
 import signal
@@ -12,17 +12,15 @@ import threading
 import time
 from collections.abc import Iterator
 from dataclasses import dataclass, field
+from itertools import pairwise
 from pathlib import Path
-from typing import Any
 
 from sqlalchemy import URL
 
+from yielding_coil.store.folder import ServerError, as_owner, disk_full, is_full, owner, prepare
+
 USER = "yielding_coil"
 DATABASE = "yielding_coil"
-
-
-class ServerError(RuntimeError):
-    """The private database server could not be brought up; the message says what to do."""
 
 
 def default_folder() -> Path:
@@ -33,13 +31,16 @@ def default_folder() -> Path:
     return Path(state) / "yielding-coil"
 
 
-def binaries() -> Path | None:
-    """Folder of the newest PostgreSQL server programs; Debian keeps them off the path."""
-    found = sorted(Path("/usr/lib/postgresql").glob("*/bin/pg_ctl"), key=lambda p: float(p.parent.parent.name))
-    if found:
-        return found[-1].parent
-    on_path = shutil.which("pg_ctl")
-    return Path(on_path).parent if on_path else None
+# Where Debian puts them.
+PROGRAMS = Path("/usr/lib/postgresql")
+_VERSION = re.compile(r"\d+(\.\d+)?")
+
+
+def versions() -> dict[str, Path]:
+    """Folders of the PostgreSQL server programs by version, the newest last; Debian keeps them off the path."""
+    found = [p.parent for p in PROGRAMS.glob("*/bin/pg_ctl")]
+    numbered = [p for p in found if _VERSION.fullmatch(p.parent.name)]
+    return {p.parent.name: p for p in sorted(numbered, key=lambda p: float(p.parent.name))}
 
 
 @dataclass(slots=True)
@@ -67,10 +68,11 @@ class PrivateServer:
         Raises:
             ServerError: no server programs, a version that does not fit, or it does not come up.
         """
-        self._prepare_folder()
+        prepare(self.folder)
         if not (self.cluster / "PG_VERSION").exists():
             self._make_cluster()
-        self._check_version()
+        self._programs()
+        self._password()
         self._stop_orphan()
         for _ in range(8):  # another program may take the port between looking and starting
             self.port = _free_port()
@@ -78,7 +80,7 @@ class PrivateServer:
                 break
             time.sleep(0.25)
         else:
-            raise ServerError(f"PostgreSQL does not start; its log is {self.folder / 'postgresql.log'}")
+            raise self._why(f"PostgreSQL does not start; its log is {self.folder / 'postgresql.log'}")
         self._make_database()
         return self.url()
 
@@ -112,10 +114,25 @@ class PrivateServer:
         """Stop the server; quick, and harmless when it has gone."""
         self._stop_orphan()
 
+    def _programs(self) -> Path:
+        """Of the version that made the data, or of the newest where there are none yet."""
+        known = versions()
+        made_by = self.cluster / "PG_VERSION"
+        if made_by.exists() and known:
+            version = made_by.read_text().strip()
+            if version not in known:
+                raise ServerError(
+                    f"the data in {self.cluster} were made by PostgreSQL {version}; "
+                    f"run: apt-get install postgresql-{version}"
+                )
+            return known[version]
+        on_path = shutil.which("pg_ctl")
+        if known or on_path:
+            return list(known.values())[-1] if known else Path(str(on_path)).parent
+        raise ServerError("PostgreSQL is not installed; run: apt-get install postgresql")
+
     def _run(self, program: str, *arguments: str, timeout: float = 120) -> subprocess.CompletedProcess[bytes]:
-        where = binaries()
-        if where is None:
-            raise ServerError("PostgreSQL is not installed; run: apt-get install postgresql")
+        where = self._programs()
         output = self.folder / "commands.log"
         with output.open("ab") as log:  # a pipe would stay open in the server and never end
             return subprocess.run(
@@ -127,24 +144,27 @@ class PrivateServer:
                 timeout=timeout,
                 check=False,
                 env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
-                **_as_owner(),
+                **as_owner(),
             )
-
-    def _prepare_folder(self) -> None:
-        self.folder.mkdir(parents=True, exist_ok=True)
-        if os.geteuid() == 0:
-            owner = pwd.getpwnam("postgres")
-            os.chown(self.folder, owner.pw_uid, owner.pw_gid)
-        self.folder.chmod(0o700)
 
     def _password(self) -> str:
         path = self.folder / "password"
-        if not path.exists():
-            path.touch(mode=0o600)
-            path.write_text(secrets.token_urlsafe(24))
-            if os.geteuid() == 0:
-                owner = pwd.getpwnam("postgres")
-                os.chown(path, owner.pw_uid, owner.pw_gid)
+        known = path.read_text().strip() if path.exists() else ""
+        if known:
+            return known
+        if self.cluster.exists():
+            raise ServerError(
+                f"{path} is empty or gone, and the data in {self.cluster} cannot be opened without it: "
+                "put it back from your backup"
+            )
+        # Whole or not at all: an empty one would be kept for ever.
+        new = self.folder / "password.new"
+        new.touch(mode=0o600)
+        new.write_text(secrets.token_urlsafe(24))
+        mine = owner()
+        if mine is not None:
+            os.chown(new, mine.pw_uid, mine.pw_gid)
+        new.rename(path)
         return path.read_text().strip()
 
     def _make_cluster(self) -> None:
@@ -165,17 +185,19 @@ class PrivateServer:
             "--data-checksums",
         )
         if done.returncode:
-            raise ServerError(f"initdb failed; see {self.folder / 'commands.log'}")
+            shutil.rmtree(new, ignore_errors=True)
+            raise self._why(f"the database could not be made; see {self.folder / 'commands.log'}")
         new.rename(self.cluster)
 
-    def _check_version(self) -> None:
-        where = binaries()
-        made_by = (self.cluster / "PG_VERSION").read_text().strip()
-        if where is not None and where.parent.name.replace(".", "").isdigit() and where.parent.name != made_by:
-            raise ServerError(
-                f"the data in {self.cluster} were made by PostgreSQL {made_by}; "
-                f"run: apt-get install postgresql-{made_by}"
-            )
+    def _why(self, otherwise: str) -> ServerError:
+        """What to say when the database does not come up."""
+        log = self.folder / "commands.log"
+        last = log.read_text(errors="replace")[-2000:] if log.exists() else ""
+        return disk_full(self.folder) if is_full(self.folder) or "No space left" in last else ServerError(otherwise)
+
+    def is_disk_full(self) -> bool:
+        """Whether there is no room left for the data."""
+        return is_full(self.folder)
 
     def _launch(self) -> bool:
         settings = [
@@ -196,10 +218,12 @@ class PrivateServer:
         """The server's process, read from its own file and held against what runs under that number."""
         try:
             pid = int((self.cluster / "postmaster.pid").read_text().split("\n")[0])
-            command = Path(f"/proc/{pid}/cmdline").read_bytes()
+            command = Path(f"/proc/{pid}/cmdline").read_bytes().split(b"\0")
         except (OSError, ValueError):
             return None
-        return pid if b"postgres" in command and str(self.cluster).encode() in command else None
+        # The whole name: another instance's folder may begin with ours.
+        ours = any(os.fsencode(self.cluster) == value for name, value in pairwise(command) if name == b"-D")
+        return pid if ours and b"postgres" in command[0] else None
 
     def _stop_orphan(self) -> None:
         for how, seconds in ((signal.SIGINT, 5.0), (signal.SIGQUIT, 5.0), (signal.SIGKILL, 5.0)):
@@ -249,13 +273,6 @@ def running(folder: Path, *, fsync: bool = True) -> Iterator[PrivateServer]:
         yield server
     finally:
         server.stop()
-
-
-def _as_owner() -> dict[str, Any]:
-    """PostgreSQL refuses to run as root: then its commands run as Debian's own user for it."""
-    if os.geteuid() != 0:
-        return {}
-    return {"user": "postgres", "group": "postgres", "extra_groups": []}
 
 
 def _free_port() -> int:

@@ -1,11 +1,12 @@
 """From the link to a kept sweep, over HTTP: with the simulated analyser, and with bad ones."""
 
 import json
+from concurrent.futures import ThreadPoolExecutor
 
 import numpy as np
 import pytest
 from analyser_faults import Faulty, serving
-from client_helpers import calibrated, connected, done, made_build, screwed_on
+from client_helpers import calibrated, connected, done, made_build, screwed_on, told, wire_build
 
 from yielding_coil.api.http import jobs
 
@@ -274,3 +275,29 @@ def test_nobody_listening_ends_it(client, bench, application, monkeypatch):
     while (state := client.get(f"/api/jobs/{job['id']}").json()["state"]) == "running":
         pass
     assert state == "stopped"
+
+
+def test_a_build_that_is_binned_while_it_is_swept_keeps_the_sweep(client, bench):
+    connected(client)
+    screwed_on(client, "loft")
+    build = wire_build(client)
+    keep = {"name": "last one", "build_id": build["id"], "setup": {"plane": "feedpoint"}}
+    asked = {"kind": "sweep", "low_hz": 23e6, "high_hz": 26e6, "points": 401, "passes": None, "keep": keep}
+    job = client.post("/api/jobs", json=asked).json()
+    client.delete(f"/api/builds/{build['id']}", params={"revision": build["revision"]}).raise_for_status()
+    while client.get(f"/api/jobs/{job['id']}").json()["progress"]["passes"] < 1:
+        pass
+    client.delete(f"/api/jobs/{job['id']}")
+    assert told(client, job["id"])[-1]["state"] in ("done", "stopped")
+    client.post(f"/api/builds/{build['id']}/restore")
+    assert [s["name"] for s in client.get(f"/api/builds/{build['id']}").json()["sweeps"]] == ["last one"]
+
+
+def test_who_looks_keeps_nobody_from_sweeping(client, bench):
+    """Found: "the analyser is at another sweep" when none was."""
+    connected(client)
+    with ThreadPoolExecutor(4) as beside:
+        looks = [beside.submit(lambda: client.get("/api/analyser").status_code) for _ in range(40)]
+        states = [sweep(client, 23.0, 24.0)["state"] for _ in range(4)]
+        assert {look.result() for look in looks} == {200}
+    assert states == ["done"] * 4

@@ -97,6 +97,24 @@ class TestBin:
 
         assert (refused.status_code, refused.json()["code"]) == (409, "in_use")
 
+    def test_a_sweep_that_a_design_hangs_on_stays_until_the_design_goes(self, client, build, design):
+        other = drop(client, name="wet.s1p").json()
+        content = {**design["revision"]["content"], "antenna": {"kind": "sweep", "sweep_id": other["id"]}}
+        made = client.post(
+            f"/api/builds/{build['id']}/designs", json={"name": "Wet one", "content": content}
+        ).json()
+        url = f"/api/sweeps/{other['id']}"
+        band = {edge: build["targets"][0][edge] for edge in ("low_hz", "high_hz")}
+        refused = client.delete(url, params={"revision": 1})
+
+        assert (refused.status_code, refused.json()["code"]) == (409, "in_use")
+        assert "the design “Wet one”" in refused.json()["detail"]
+        client.delete(f"/api/designs/{made['id']}", params={"name_revision": 1})
+        assert client.delete(url, params={"revision": 1}).status_code == 204
+        client.post(f"/api/designs/{made['id']}/restore")
+        shown = client.post("/api/predictions", json={"content": content, **band})
+        assert shown.status_code == 200
+
     def test_a_design_goes_and_the_shelf_shows_the_next(self, client, build, design):
         other = made_design(client, build, "second")
         client.delete(f"/api/designs/{other['id']}", params={"name_revision": 1})

@@ -1,7 +1,7 @@
 """Who may speak to the application, and what its pages may load."""
 
 import pytest
-from client_helpers import made_build
+from client_helpers import drop, made_build
 
 
 @pytest.mark.parametrize(
@@ -40,3 +40,27 @@ def test_pages_load_only_their_own(client):
     assert "unsafe" not in policy
     assert "frame-ancestors 'none'" in policy
     assert client.get("/api/health").headers["x-content-type-options"] == "nosniff"
+
+
+@pytest.mark.parametrize("site", ["cross-site", "same-site"])
+def test_a_foreign_page_without_an_origin_gets_nothing(client, site):
+    asked = {"Sec-Fetch-Site": site, "Sec-Fetch-Mode": "no-cors"}
+    for method in ("GET", "POST"):
+        assert client.request(method, "/api/builds", headers=asked).status_code == 403
+    # A link to here that is followed, and an address that is typed.
+    assert client.get("/", headers={**asked, "Sec-Fetch-Mode": "navigate"}).status_code == 200
+    assert client.get("/api/builds", headers={"Sec-Fetch-Site": "none"}).status_code == 200
+
+
+def test_a_websocket_is_turned_away(client):
+    upgrade = {"Connection": "Upgrade", "Upgrade": "websocket", "Sec-WebSocket-Version": "13"}
+    answer = client.get("/api/health", headers={**upgrade, "Sec-WebSocket-Key": "dGhlIHNhbXBsZSBub25jZQ=="})
+
+    assert answer.status_code < 500
+
+
+def test_a_download_keeps_its_name(client):
+    sweep = drop(client, name="über é.s1p").json()
+    sent = client.get(f"/api/sweeps/{sweep['id']}/original").headers["content-disposition"]
+
+    assert sent == "attachment; filename=\"_ber _.s1p\"; filename*=UTF-8''%C3%BCber%20%C3%A9.s1p"

@@ -12,7 +12,7 @@ from fastapi import Request
 from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError, OperationalError
 
-from yielding_coil.api.http.session import TRIES, InTransaction, in_one_transaction
+from yielding_coil.api.http.routes import TRIES, InTransaction, in_one_transaction
 
 MICA = {
     "kind": "capacitor",

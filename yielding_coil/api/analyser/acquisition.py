@@ -311,7 +311,7 @@ def _keep(
             session,
             found,
             original=raw,
-            original_name=f"{keep.name} (raw).s1p",
+            original_name=f"{keep.name[:240]} (raw).s1p",
             reference_ohm=50.0,
             source="simulated" if simulated else "analyser",
             build_id=build_id,

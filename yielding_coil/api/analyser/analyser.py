@@ -1,11 +1,12 @@
 """The analyser: what is connected, how, and what is screwed on where the bench is a simulated one."""
 
+import contextlib
 from typing import Literal
 
 from fastapi import Request
 from pydantic import BaseModel, Field
 
-from yielding_coil.analyser.link import Link
+from yielding_coil.analyser.link import AnalyserBusyError, Link
 from yielding_coil.analyser.practice import winding_text
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.http import Problem, problem_of, router_of
@@ -77,7 +78,8 @@ def _out(link: Link) -> AnalyserOut:
     bench: list[Named] = []
     thing = None
     if instrument is not None and link.kind == "simulated" and not link.busy:
-        with link.using() as simulated:
+        # A sweep may begin between the two looks: then its bench is said the next time.
+        with contextlib.suppress(AnalyserBusyError), link.using(sweeping=False) as simulated:
             thing = simulated.thing()
             for said in simulated.things():
                 key, _, label = said.partition("=")
@@ -119,7 +121,7 @@ def connect(request: Request, asked: LinkIn) -> AnalyserOut:
 def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
     """Screw something on to the simulated analyser."""
     link = link_of(request)
-    with link.using() as instrument:
+    with link.using(sweeping=False) as instrument:
         instrument.screw_on(asked.thing)
         if asked.leg_m is not None:
             instrument.hang(asked.leg_m, asked.folded_m)
@@ -132,6 +134,6 @@ def wind_there(request: Request, asked: PracticeIn) -> AnalyserOut:
     element = wound_of(asked.content, asked.key).to_core()
     text = winding_text(element, asked.content.center_hz, asked.setup, asked.fault)
     link = link_of(request)
-    with link.using() as instrument:
+    with link.using(sweeping=False) as instrument:
         instrument.wind(text)
     return _out(link)

@@ -5,7 +5,7 @@ from typing import Annotated, Any, Literal
 from uuid import UUID
 
 import numpy as np
-from fastapi import Query, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.http import CalibrationFinding, InTransaction, number, router_of
@@ -13,7 +13,7 @@ from yielding_coil.api.sweep import Antennas
 from yielding_coil.core import calibration as core
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.documents.fields import Hertz, NotNegative, Payload, SpreadOf, Words
+from yielding_coil.documents.fields import Counted, Hertz, NotNegative, Payload, SpreadOf, Words
 from yielding_coil.store import calibrations as queries
 from yielding_coil.store.revised import edit
 from yielding_coil.store.tables import Calibration
@@ -53,7 +53,7 @@ class CalibrationIn(BaseModel):
 class CalibrationPatch(BaseModel):
     """Another name, or other standards, on a revision."""
 
-    revision: int
+    revision: Counted
     name: Name | None = None
     kit: KitIn | None = None
 
@@ -70,7 +70,7 @@ class CalibrationOut(BaseModel):
     """A calibration, what is still to do, what looks wrong, and what was left at the check."""
 
     id: UUID
-    revision: int
+    revision: Counted
     name: str
     plane: str
     instrument: str
@@ -163,7 +163,7 @@ def change_calibration(session: InTransaction, calibration_id: UUID, patch: Cali
 
 
 @router.delete("/{calibration_id}", status_code=204)
-def bin_calibration(session: InTransaction, calibration_id: UUID, revision: Annotated[int, Query()]) -> None:
+def bin_calibration(session: InTransaction, calibration_id: UUID, revision: Counted) -> None:
     """Put a calibration in the bin; sweeps corrected with it stay as they are."""
     row = queries.one_calibration(session, calibration_id)
     edit(session, row, revision, {}, lambda: calibration_out(row))

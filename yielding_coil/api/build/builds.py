@@ -4,7 +4,6 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
@@ -16,7 +15,7 @@ from yielding_coil.core.design import few_hold
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
 from yielding_coil.documents.design import TargetPayload
-from yielding_coil.documents.fields import Positive, Words
+from yielding_coil.documents.fields import Counted, Positive, Words
 from yielding_coil.documents.log import WirePlan
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
@@ -37,7 +36,7 @@ Power = Annotated[Positive, Field(le=1e5)]
 class SettingsOut(BaseModel):
     """How this installation likes to be spoken to."""
 
-    revision: int
+    revision: Counted
     units: Literal["m", "ft"]
     region: Literal[1, 2, 3]
     bands: OwnBands
@@ -46,7 +45,7 @@ class SettingsOut(BaseModel):
 class SettingsPatch(BaseModel):
     """A change of settings, made on a revision; what is left out stays."""
 
-    revision: int
+    revision: Counted
     units: Literal["m", "ft"] | None = None
     region: Literal[1, 2, 3] | None = None
     bands: OwnBands | None = None
@@ -69,7 +68,7 @@ class BuildIn(BaseModel):
 class BuildPatch(BaseModel):
     """A change of a build, made on a revision; what is left out stays."""
 
-    revision: int
+    revision: Counted
     name: Name | None = None
     power_w: Power | None = None
     mode: Mode | None = None
@@ -100,7 +99,7 @@ class BuildOut(BaseModel):
     """A build with its sweeps, and what its chosen design says."""
 
     id: UUID
-    revision: int
+    revision: Counted
     name: str
     power_w: float
     mode: Mode
@@ -242,7 +241,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
 
 
 @router.delete("/builds/{build_id}", status_code=204)
-def bin_build(session: InTransaction, build_id: UUID, revision: Annotated[int, Query()]) -> None:
+def bin_build(session: InTransaction, build_id: UUID, revision: Counted) -> None:
     """Put a build in the bin; everything in it stays there."""
     row = queries.one_build(session, build_id)
     edit(session, row, revision, {}, lambda: build_out(session, row))

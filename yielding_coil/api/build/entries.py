@@ -4,7 +4,6 @@ from datetime import datetime
 from typing import Annotated
 from uuid import UUID
 
-from fastapi import Query
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
@@ -13,7 +12,7 @@ from yielding_coil.api.sweep import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim import evidence_of
 from yielding_coil.core.wire import require_amounts
-from yielding_coil.documents.fields import Words
+from yielding_coil.documents.fields import Counted, Words
 from yielding_coil.documents.log import (
     CheckData,
     CutData,
@@ -51,8 +50,8 @@ class EntryOut(BaseModel):
     """An entry of the log."""
 
     id: UUID
-    revision: int
-    number: int
+    revision: Counted
+    number: Counted
     data: EntryData
     text: str
     setup: SetupOut | None
@@ -146,7 +145,7 @@ def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
 
 
 @router.delete("/entries/{entry_id}", status_code=204)
-def take_back(session: InTransaction, entry_id: UUID, revision: Annotated[int, Query()]) -> None:
+def take_back(session: InTransaction, entry_id: UUID, revision: Counted) -> None:
     """Take an entry back; refused where a later one needs it."""
     row = queries.one_entry(session, entry_id)
     edit(session, row, revision, {}, lambda: entry_out(session, row))

@@ -4,14 +4,14 @@ from datetime import datetime
 from typing import Annotated, Literal
 from uuid import UUID
 
-from fastapi import Query, Request
+from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.http import Figure, InTransaction, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.design import summary_of
 from yielding_coil.documents.design import DesignContent, read_content
-from yielding_coil.documents.fields import Words
+from yielding_coil.documents.fields import Counted, Words
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as queries
 from yielding_coil.store.revised import edit
@@ -30,20 +30,20 @@ class DesignIn(BaseModel):
 class RevisionIn(BaseModel):
     """A settled edit: of which revision, and the whole content after it."""
 
-    edited: int
+    edited: Counted
     content: DesignContent
 
 
 class WalkIn(BaseModel):
     """One step from which revision."""
 
-    edited: int
+    edited: Counted
 
 
 class RevisionOut(BaseModel):
     """One state of a design."""
 
-    number: int
+    number: Counted
     label: str
     content: DesignContent
     made_at: datetime
@@ -66,7 +66,7 @@ class RevisionOut(BaseModel):
 class RevisionHead(BaseModel):
     """One state of a design in its history: its name, when, and what it came to."""
 
-    number: int
+    number: Counted
     label: str
     made_at: datetime
     worst_swr: float | None
@@ -93,7 +93,7 @@ class LabelIn(BaseModel):
 class DesignPatch(BaseModel):
     """Another name for a design."""
 
-    name_revision: int
+    name_revision: Counted
     name: Annotated[Words, Field(min_length=1, max_length=120)]
 
 
@@ -103,7 +103,7 @@ class DesignOut(BaseModel):
     id: UUID
     build_id: UUID
     name: str
-    name_revision: int
+    name_revision: Counted
     revision: RevisionOut
 
 
@@ -171,7 +171,7 @@ def rename_design(session: InTransaction, design_id: UUID, patch: DesignPatch) -
 
 
 @router.delete("/designs/{design_id}", status_code=204)
-def bin_design(session: InTransaction, design_id: UUID, name_revision: Annotated[int, Query()]) -> None:
+def bin_design(session: InTransaction, design_id: UUID, name_revision: Counted) -> None:
     """Put a design in the bin; the shelf then shows the latest of those that stay."""
     row = queries.one_design(session, design_id)
     head = queries.newest(session, design_id)
@@ -203,7 +203,7 @@ def history(session: InTransaction, design_id: UUID) -> list[RevisionHead]:
 
 
 @router.patch("/designs/{design_id}/revisions/{number}")
-def label_revision(session: InTransaction, design_id: UUID, number: int, named: LabelIn) -> RevisionHead:
+def label_revision(session: InTransaction, design_id: UUID, number: Counted, named: LabelIn) -> RevisionHead:
     """Give one state of a design a name."""
     queries.one_design(session, design_id)
     row = queries.revision(session, design_id, number)
@@ -212,7 +212,7 @@ def label_revision(session: InTransaction, design_id: UUID, number: int, named: 
 
 
 @router.get("/designs/{design_id}/revisions/{number}")
-def revision(session: InTransaction, design_id: UUID, number: int) -> RevisionOut:
+def revision(session: InTransaction, design_id: UUID, number: Counted) -> RevisionOut:
     """One state of a design."""
     queries.one_design(session, design_id)
     return RevisionOut.from_row(queries.revision(session, design_id, number))

@@ -3,7 +3,7 @@
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
-from fastapi import Depends, Query
+from fastapi import Depends
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 from starlette.responses import Response
 
@@ -13,7 +13,7 @@ from yielding_coil.api.tables import CableOut, WireOut, cable_out
 from yielding_coil.core.errors import NotFoundError, UnreadableError
 from yielding_coil.core.matching import CapacitorKind, Combination, cheapest_sold, combinations
 from yielding_coil.core.ring import Ring
-from yielding_coil.documents.fields import Farad, NotNegative
+from yielding_coil.documents.fields import Counted, Farad, NotNegative
 from yielding_coil.documents.piece import AnyPiece, CapacitorPiece, require_known, stock_of
 from yielding_coil.formats import pieces as table
 from yielding_coil.store import pieces as queries
@@ -36,7 +36,7 @@ class PieceOut(BaseModel):
     """A piece of the drawer; `key` names it where a key of a table may stand too."""
 
     id: UUID
-    revision: int
+    revision: Counted
     key: str
     provenance: Literal["nominal", "entered", "measured"]
     held: AnyPiece
@@ -47,7 +47,7 @@ class PieceOut(BaseModel):
 class PieceEdit(BaseModel):
     """Another state of a piece, and of which revision."""
 
-    revision: int
+    revision: Counted
     held: AnyPiece
 
 
@@ -259,7 +259,7 @@ def change_piece(session: InTransaction, piece_id: UUID, edited: PieceEdit) -> P
 
 
 @router.delete("/pieces/{piece_id}", status_code=204)
-def bin_one_piece(session: InTransaction, piece_id: UUID, revision: Annotated[int, Query()]) -> None:
+def bin_one_piece(session: InTransaction, piece_id: UUID, revision: Counted) -> None:
     """Put a piece in the bin; designs that use it keep what it was."""
     row = queries.one_piece(session, piece_id)
     edit(session, row, revision, {}, lambda: piece_out(row))

@@ -15,7 +15,7 @@ from yielding_coil.api.http.jobs import ACTIVE, AnyJob, JobOut, Jobs, Plan, Prog
 from yielding_coil.api.http.numbers import Figure, Frequencies, Numbers, number, numbers, rows_of_numbers
 from yielding_coil.api.http.problems import RESPONSES, Problem, problem_of
 from yielding_coil.api.http.problems import install as install_problems
-from yielding_coil.api.http.session import InTransaction, router_of
+from yielding_coil.api.http.routes import InTransaction, router_of
 from yielding_coil.api.http.uploads import body_up_to
 
 __all__ = [

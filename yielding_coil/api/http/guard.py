@@ -33,8 +33,9 @@ class Guard:
             await self.app(scope, receive, send)
             return
         if scope["type"] != "http":
+            await send({"type": "websocket.close", "code": 1008})
             return
-        why = _foreign(Headers(scope=scope))
+        why = _foreign(Headers(scope=scope), scope["method"])
         if why is not None:
             problem = Problem(title="Not from here", status=403, code="foreign", detail=why)
             body = problem.model_dump(mode="json", exclude_none=True)
@@ -56,12 +57,16 @@ def _name(address: str) -> str | None:
         return None
 
 
-def _foreign(headers: Headers) -> str | None:
+def _foreign(headers: Headers, method: str) -> str | None:
     """Why a request is not from here; None where it is."""
     host = headers.get("host", "")
     if _name(host) not in HOSTS:
         return "this application answers to 127.0.0.1 and localhost only; open the address that ./start printed"
     origin = headers.get("origin")
     if origin is not None and origin.lower() not in (f"http://{host.lower()}", f"https://{host.lower()}"):
+        return "another page asked; only this application's own pages may"
+    # A link that is followed is no question of that page's; browsers say which it is (Fetch Metadata, W3C).
+    followed = headers.get("sec-fetch-mode") == "navigate" and method == "GET"
+    if headers.get("sec-fetch-site", "none") not in ("none", "same-origin") and not followed:
         return "another page asked; only this application's own pages may"
     return None

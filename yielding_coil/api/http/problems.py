@@ -7,7 +7,7 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
-from sqlalchemy.exc import DBAPIError, OperationalError, TimeoutError
+from sqlalchemy.exc import DataError, DBAPIError, OperationalError, TimeoutError
 from starlette.background import BackgroundTask
 from starlette.exceptions import HTTPException
 
@@ -127,11 +127,16 @@ def install(app: FastAPI) -> None:
         told = next((words for known, words in _DATABASE.items() if state.startswith(known)), None)
         if told is not None:
             return _answer(503, *told)
+        if isinstance(error, DataError):
+            # Bounds are checked before; what slips through is refused all the same.
+            return _answer(422, "not_valid", "a text or a number is more than can be kept; nothing was saved")
         if not isinstance(error, OperationalError):
             raise error
         return database_gone(request)
 
     def database_gone(request: Request) -> JSONResponse:
+        if request.app.state.is_disk_full():
+            return _answer(503, *DISK_FULL)
         revive = request.app.state.revive
         if revive is None:
             return _answer(503, "database_gone", "the database does not answer; nothing was saved")

@@ -4,6 +4,7 @@ from collections import OrderedDict
 from datetime import datetime
 from itertools import pairwise
 from typing import Annotated, Any, Literal
+from urllib.parse import quote
 from uuid import UUID
 
 import numpy as np
@@ -20,9 +21,10 @@ from yielding_coil.core.errors import InUseError, OutOfDomainError
 from yielding_coil.core.line import Line
 from yielding_coil.core.sweep import Sweep, require_passive, suggested_targets
 from yielding_coil.documents.design import TargetPayload
-from yielding_coil.documents.fields import Finite, Hertz, NotNegative, Payload, Words, plain
+from yielding_coil.documents.fields import Counted, Finite, Hertz, NotNegative, Payload, Words, plain
 from yielding_coil.documents.setup import Conditions, SetupIn
-from yielding_coil.formats import files, table, touchstone
+from yielding_coil.formats import table, touchstone
+from yielding_coil.formats.apart import read_apart
 from yielding_coil.formats.text import MOST_BYTES
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.pieces import cable_row
@@ -51,7 +53,7 @@ class SweepOut(BaseModel):
 
     id: UUID
     build_id: UUID | None
-    revision: int
+    revision: Counted
     name: str
     source: Literal["file", "typed", "analyser", "dial", "simulated"]
     carries: Literal["impedance", "swr"]
@@ -69,7 +71,7 @@ class SweepOut(BaseModel):
 class SweepPatch(BaseModel):
     """Another name for a sweep, or where it was taken as one says now; what is left out stays."""
 
-    revision: int
+    revision: Counted
     name: Name | None = None
     plane: Literal["feedpoint", "matched"] | None = None
 
@@ -168,7 +170,7 @@ def drop_sweep(
     take: Literal["S11"] | None = None,
 ) -> SweepOut:
     """Keep a dropped or pasted file, to the byte, and what was read from it."""
-    read = files.read(content, name, take)
+    read = read_apart(content, name, take)
     row = keep_sweep(
         session,
         read.found,
@@ -198,7 +200,7 @@ def type_sweep(session: InTransaction, typed: PointsIn) -> SweepOut:
         session,
         found,
         original=table.write(found),
-        original_name=f"{typed.name}.csv",
+        original_name=f"{typed.name[:250]}.csv",
         reference_ohm=50.0,
         source="typed",
         build_id=known_build(session, typed.build_id),
@@ -235,7 +237,7 @@ def change_sweep(session: InTransaction, sweep_id: UUID, patch: SweepPatch) -> S
 
 
 @router.delete("/{sweep_id}", status_code=204)
-def bin_one_sweep(session: InTransaction, sweep_id: UUID, revision: Annotated[int, Query()]) -> None:
+def bin_one_sweep(session: InTransaction, sweep_id: UUID, revision: Counted) -> None:
     """Put a sweep in the bin; 409 while its build's match, or a design, hangs on it."""
     row = one_sweep(session, sweep_id)
     build = session.get(Build, row.build_id) if row.build_id else None
@@ -304,9 +306,13 @@ def export(
 
 
 def _download(content: bytes, name: str) -> Response:
+    """Under its name: in letters that all know, and as it is (RFC 6266)."""
     plain = "".join(c if c.isascii() and (c.isalnum() or c in "._- ") else "_" for c in name)
+    named = f'filename="{plain}"'
+    if plain != name:
+        named += f"; filename*=UTF-8''{quote(name, safe='')}"
     return Response(
         content,
         media_type="application/octet-stream",
-        headers={"Content-Disposition": f'attachment; filename="{plain}"'},
+        headers={"Content-Disposition": f"attachment; {named}"},
     )

@@ -46,6 +46,8 @@ HOPELESS = 1000.0
 # A fault and a value that far off at once are two, and more than is told from one sweep.
 FURTHEST_OF_FAULT = 4.0
 STEP = 1e-4
+# A value that may be so far off, two standard deviations, is looked for from half a deviate to both sides too.
+WIDE, HALF = 0.5, 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -289,7 +291,12 @@ def _fit(suspect: Hypothesis, taken: Sequence[BenchSweep], bar: float = math.inf
     # The lead is a half-normal: away from its kink.
     first = start[0].copy()
     first[1] = 0.3
-    return fit(left, [first], log_volume=volume, bar=bar)
+    starts = [first]
+    for k, spread in enumerate(suspect.spreads):
+        # Far from where it is, a resonance that is sharp shows no way to go.
+        if spread.relative > WIDE and spread.field == "inductance_h":
+            starts += [first + away * np.eye(first.size)[NUISANCES + k] for away in (-HALF, HALF)]
+    return fit(left, starts, log_volume=volume, bar=bar)
 
 
 def _ranked(suspect: Hypothesis, share: float, found: Fit) -> Ranked:

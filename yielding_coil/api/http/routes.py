@@ -5,14 +5,15 @@ A transaction that waited for another thread to be ended could hold a lock that 
 
 import functools
 import inspect
-from collections.abc import Callable
+from collections.abc import Callable, Coroutine
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Request, Response
 from fastapi.routing import APIRoute
 from sqlalchemy.exc import OperationalError
 from sqlalchemy.orm import Session
 
+from yielding_coil.api.http.asked import read_json
 from yielding_coil.api.http.problems import RESPONSES
 
 # What a route asks for that reads or writes: committed before its answer is made into text.
@@ -53,10 +54,22 @@ def in_one_transaction(endpoint: Callable[..., Any]) -> Callable[..., Any]:
 
 
 class _Route(APIRoute):
-    """A route whose session, where it asks for one, is its own."""
+    """A route whose session, where it asks for one, is its own, and whose JSON is bounded."""
 
     def __init__(self, path: str, endpoint: Callable[..., Any], **more: Any) -> None:
         super().__init__(path, in_one_transaction(endpoint), **more)
+
+    def get_route_handler(self) -> Callable[[Request], Coroutine[Any, Any, Response]]:
+        """As ever, once the body is read."""
+        handler = super().get_route_handler()
+        if self.body_field is None:
+            return handler
+
+        async def handle(request: Request) -> Response:
+            await read_json(request)
+            return await handler(request)
+
+        return handle
 
 
 def router_of(tag: str, prefix: str = "/api") -> APIRouter:

@@ -52,7 +52,7 @@ def hold_some(page: Page) -> None:
     """Two rings of one's own, one of them measured."""
     for wanted, ring in (("240 43", "FT240-43"), ("68 2 T", "T68-2")):
         page.get_by_label("Search the drawer").fill(wanted)
-        page.get_by_role("button", name=f"I hold one {ring}", exact=True).click()
+        page.get_by_role("button", name=f"Add to my drawer: {ring}", exact=True).click()
         settle(page)
     page.get_by_label("Search the drawer").fill("")
     page.get_by_role("button", name="Change FT240-43").click()
@@ -68,7 +68,7 @@ def hold_some(page: Page) -> None:
 
 
 def wind_with_a_fault(page: Page) -> None:
-    """The unun wound on the invented bench with a fault nobody told of, and what the bench says of it."""
+    """The unun wound on the simulated bench with a fault nobody told of, and what the bench says of it."""
     desk = page.url
     base = desk.split("/builds/")[0]
     page.goto(f"{base}/analyser")
@@ -89,7 +89,7 @@ def which_ring(page: Page) -> None:
     page.get_by_role("button", name="Which ring is this? Measure one you hold").click()
     settle(page)
     for thing, turns in (("ring-11", "11 turns"), ("ring-3", "3 turns, beside or after")):
-        page.get_by_label("On the invented bench is").select_option(thing)
+        page.get_by_label("On the simulated bench is").select_option(thing)
         settle(page)
         page.get_by_role("button", name=f"Sweep it: {turns}").click()
         settle(page)
@@ -154,7 +154,7 @@ def know_a_line(page: Page) -> None:
     page.goto(f"{base}/lines")
     settle(page)
     for end, thing in (("open", "cable-open"), ("shorted", "cable-short")):
-        page.get_by_label("On the invented bench is").select_option(thing)
+        page.get_by_label("On the simulated bench is").select_option(thing)
         settle(page)
         page.get_by_role("button", name=f"Sweep it: far end {end}").click()
         settle(page)

@@ -121,7 +121,7 @@ def test_a_characterised_ring_changes_the_unun_and_the_old_state_stays(ready, se
     page.goto(page.url.rstrip("/") + "/drawer")
     settle()
     page.get_by_label("Search the drawer").fill("240 43")
-    button(page, "I hold one FT240-43").click()
+    button(page, "Add to my drawer: FT240-43").click()
     settle()
     origin = re.match(r"http://[^/]+", page.url)[0]
     # A design takes that ring before anybody measured it.
@@ -140,7 +140,7 @@ def test_a_characterised_ring_changes_the_unun_and_the_old_state_stays(ready, se
     settle()
     page.get_by_label("Ring that is measured").select_option(label="FT240-43")
     for thing, turns in (("ring-11", "11 turns"), ("ring-3", "3 turns, beside or after")):
-        page.get_by_label("On the invented bench is").select_option(thing)
+        page.get_by_label("On the simulated bench is").select_option(thing)
         settle()
         button(page, f"Sweep it: {turns}").click()
         settle()
@@ -168,13 +168,13 @@ def test_a_coil_of_ones_own_and_what_is_none(ready, settle):
     page = ready
     page.goto(page.url.rstrip("/") + "/drawer?kind=coil")
     settle()
-    page.get_by_label("On the invented bench is").select_option("allotment")
+    page.get_by_label("On the simulated bench is").select_option("allotment")
     settle()
     button(page, "Sweep it: coil alone across the port").click()
     settle()
     section = page.get_by_role("region", name="Characterise what you hold")
     expect(section.get_by_role("alert")).to_contain_text("self-resonance")
-    page.get_by_label("On the invented bench is").select_option("coil")
+    page.get_by_label("On the simulated bench is").select_option("coil")
     settle()
     page.get_by_role("button", name=re.compile("Sweep it.*: coil alone across the port")).click()
     settle()

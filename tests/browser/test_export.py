@@ -221,4 +221,4 @@ def test_a_matched_system_is_not_taken_for_the_bare_wire(page, address, laid_in,
     page.get_by_role("button", name="use for the match: bare.s1p").click()
     page.get_by_role("button", name="No: the wire alone").click()
     settle()
-    expect(row.filter(has_text="bare.s1p")).to_contain_text("the match hangs on it")
+    expect(row.filter(has_text="bare.s1p")).to_contain_text("used for the match")

@@ -65,13 +65,13 @@ def test_from_an_empty_shelf_to_a_baseline(page, address, bench, settle):
     settle()
     expect(verdict(page)).to_contain_text(re.compile(r"24\.\d{3}"))
     expect(page.get_by_role("region", name="Kept")).to_contain_text("A good sweep")
-    expect(page.get_by_role("region", name="Kept")).to_contain_text("dB left of the load mean")
+    expect(page.get_by_role("region", name="Kept")).to_contain_text("dB of residual after the load check mean")
     page.get_by_label("make it the baseline of a new build").fill("Loft dipole")
     button(page, "Make the build").click()
     settle()
     expect(page.get_by_role("heading", name="Loft dipole")).to_be_visible()
     expect(page.get_by_text("At the feedpoint; feedpoint 5 m up, roof tiles")).to_be_visible()
-    expect(page.get_by_text("the match hangs on it")).to_be_visible()
+    expect(page.get_by_text("used for the match")).to_be_visible()
 
     # From the build to the analyser and back: its range, and what was said of the setup, are carried on.
     page.get_by_role("link", name="Sweep it with the analyser").click()
@@ -81,7 +81,7 @@ def test_from_an_empty_shelf_to_a_baseline(page, address, bench, settle):
     settle()
     button(page, "Make it the baseline of Loft dipole").click()
     settle()
-    expect(page.get_by_text("the match hangs on it")).to_be_visible()
+    expect(page.get_by_text("used for the match")).to_be_visible()
 
 
 def test_slips_are_said_and_mended(page, address, bench, settle):
@@ -194,7 +194,7 @@ def test_a_line_is_swept_kept_and_moves_the_shack_sweep(page, address, laid_in, 
     page.goto(f"{address}/lines")
     settle()
     for end, thing in (("open", "cable-open"), ("shorted", "cable-short")):
-        page.get_by_label("On the invented bench is").select_option(thing)
+        page.get_by_label("On the simulated bench is").select_option(thing)
         settle()
         button(page, f"Sweep it: far end {end}").click()
         settle()

@@ -71,21 +71,21 @@ def test_a_state_is_named_laid_over_and_taken_again(match_desk, settle):
 
 def test_designs_are_copied_named_laid_over_and_binned(match_desk, settle):
     page = match_desk
-    page.get_by_role("button", name="Duplicate Coil up, C across").click()
-    expect(page.get_by_role("heading", name="Coil up, C across (copy)", exact=True)).to_be_visible()
+    page.get_by_role("button", name="Duplicate Coil in series, C across the wire").click()
+    expect(page.get_by_role("heading", name="Coil in series, C across the wire (copy)", exact=True)).to_be_visible()
     settle()
     set_coil(page, "1.8")
     settle()
-    page.get_by_role("button", name="lay over: Coil up, C across", exact=True).click()
+    page.get_by_role("button", name="lay over: Coil in series, C across the wire", exact=True).click()
     expect(history(page)).to_contain_text("2.28 µH on 32 mm → 1.80 µH")
-    page.get_by_role("button", name="Put Coil up, C across (copy) in the bin").click()
+    page.get_by_role("button", name="Put Coil in series, C across the wire (copy) in the bin").click()
     expect(coil(page)).to_have_value("2.28 µH")
     settle()
     page.get_by_role("link", name="Yielding Coil").click()
     settle()
     page.get_by_text("View", exact=True).click()
     page.get_by_role("link", name="Bin", exact=True).click()
-    page.get_by_role("button", name="Take Coil up, C across (copy) back").click()
+    page.get_by_role("button", name="Take Coil in series, C across the wire (copy) back").click()
 
     expect(page.get_by_text("is back")).to_be_visible()
     expect(page.get_by_text("Nothing in here")).to_be_visible()

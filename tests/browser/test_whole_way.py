@@ -116,7 +116,7 @@ def test_targets_are_chosen_and_a_band_outside_the_sweep_is_refused(page, addres
     limit = page.get_by_label("limit")
     limit.fill("1.5 : 1")
     limit.press("Enter")
-    expect(page.get_by_text("nowhere within 1.50")).to_be_visible()
+    expect(page.get_by_text("never below 1.50")).to_be_visible()
 
 
 def test_other_targets_are_offered_to_a_design_made_before(match_desk, settle):
@@ -252,18 +252,18 @@ def test_two_pages_on_one_design_keep_both_states(match_desk, address, context, 
     expect(coil_field(there)).to_have_value("1.90 µH")
     designs = there.get_by_role("region", name="Designs and history")
     expect(
-        designs.get_by_role("heading", name=re.compile(r"^Coil up, C across \(mine, \d\d:\d\d\)$"))
+        designs.get_by_role("heading", name=re.compile(r"^Coil in series, C across the wire \(mine, \d\d:\d\d\)$"))
     ).to_be_visible()
-    designs.get_by_role("button", name="Open Coil up, C across", exact=True).click()
+    designs.get_by_role("button", name="Open Coil in series, C across the wire", exact=True).click()
     expect(coil_field(there)).to_have_value("2.10 µH")
 
 
 def test_networks_are_compared_and_taken(match_desk, settle):
     page = match_desk
-    page.get_by_role("button", name="C up, coil across").click()
+    page.get_by_role("button", name="C in series, coil across the wire").click()
     expect(page.get_by_role("textbox", name="Series capacitor")).to_be_visible()
     settle()
-    page.get_by_role("button", name="Coil up, C across", exact=True).click()
+    page.get_by_role("button", name="Coil in series, C across the wire", exact=True).click()
     expect(coil_field(page)).to_have_value("2.28 µH")
 
 
@@ -274,7 +274,7 @@ def test_a_short_wire_has_four_networks_and_two_coils_can_be_taken(page, address
     drop(page, {"name": "loft.s1p", "mimeType": "application/octet-stream", "buffer": text})
     page.get_by_role("link", name="Choose a match").click()
     expect(page.get_by_text("Four ways to match this wire")).to_be_visible()
-    page.get_by_role("button", name="Coil up, coil across").first.click()
+    page.get_by_role("button", name="Coil in series, coil across the wire").first.click()
     expect(page.get_by_role("textbox", name="Shunt coil")).to_be_visible()
     settle()
 

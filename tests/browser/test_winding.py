@@ -277,7 +277,7 @@ class TestDrawer:
         page.goto(f"{address}/drawer")
         settle()
         page.get_by_label("Search the drawer").fill("240 43")
-        button(page, "I hold one FT240-43").click()
+        button(page, "Add to my drawer: FT240-43").click()
         settle()
         count_in(page, "A_L, nH per turn², measured", "1250", settle)
         expect(page.get_by_role("region", name="Yours")).to_contain_text("measured")

@@ -61,6 +61,7 @@ def test_a_folder_open_to_all_is_not_taken(top):
 
 
 @as_root
+@pytest.mark.deep
 def test_new_folders_in_new_folders_can_be_entered_by_the_database(top):
     before = os.umask(0o077)
     try:
@@ -129,6 +130,7 @@ def test_a_disk_that_fills_while_saving_is_said_and_what_was_kept_stays(top):
         subprocess.run(["umount", str(disk)], check=True)
 
 
+@pytest.mark.deep
 def test_of_two_versions_the_one_that_made_the_data_is_taken(top, monkeypatch):
     real = servers.versions()
     name, programs = list(real.items())[-1]
@@ -150,6 +152,7 @@ def test_of_two_versions_the_one_that_made_the_data_is_taken(top, monkeypatch):
         server.start()
 
 
+@pytest.mark.deep
 def test_a_password_that_was_cut_short_is_made_anew_only_where_nothing_hangs_on_it(top):
     (top / "data").mkdir()
     (top / "data" / "password").touch()
@@ -162,6 +165,7 @@ def test_a_password_that_was_cut_short_is_made_anew_only_where_nothing_hangs_on_
         server.start()
 
 
+@pytest.mark.deep
 def test_folders_whose_names_begin_alike_do_not_stop_each_other(top):
     """One's process number left behind in the other: as after a copied folder, or a number that came round."""
     first, second = (PrivateServer(top / name, fsync=False) for name in ("data", "data2"))

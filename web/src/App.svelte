@@ -9,6 +9,8 @@
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
 	import LazyPage from './lib/shell/LazyPage.svelte';
+	import Boundary from './lib/shell/Boundary.svelte';
+	import Failed from './lib/shell/Failed.svelte';
 	import Held from './lib/shell/Held.svelte';
 	import Keys from './lib/shell/Keys.svelte';
 	import { panels } from './lib/shell/panels.svelte';
@@ -20,6 +22,13 @@
 	const parts = $derived(router.place.path.split('/').filter(Boolean));
 	const stage = $derived(
 		(stages.find((s) => s.desk && s.key === parts[2])?.key ?? 'sweep') as Stage
+	);
+
+	/** A page that failed is left with its address; the desks of one build share what the build holds. */
+	const pageName = $derived(
+		[...parts.slice(0, 2), ...parts.slice(2).filter((p) => p === 'outdoors' || p === 'count')].join(
+			'/'
+		)
 	);
 
 	view.apply();
@@ -42,39 +51,44 @@
 <svelte:window onkeydown={keyed} />
 
 <Held />
+<Failed />
 {#if server.gone}
 	<div class="gone" role="alert">
 		{server.gone} What you change meanwhile is kept and sent when it is back.
 	</div>
 {/if}
-{#if parts.length === 0}
-	<BuildsPage />
-{:else if parts[0] === 'bands'}
-	<BandsPage />
-{:else if parts[0] === 'analyser'}
-	<LazyPage page={() => import('./analyser/MeasurePage.svelte')} given={{}} />
-{:else if parts[0] === 'lines'}
-	<LazyPage page={() => import('./line/LinesPage.svelte')} given={{}} />
-{:else if parts[0] === 'drawer'}
-	<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
-{:else if parts[0] === 'bin'}
-	<BinPage />
-{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
-	{#key parts[1]}
-		<LazyPage page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
-	{/key}
-{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'count'}
-	<LazyPage page={() => import('./winding/CountPage.svelte')} given={{ buildId: parts[1] }} />
-{:else if parts[0] === 'builds' && parts[1]}
-	{#key parts[1]}
-		<BuildPage buildId={parts[1]} {stage} />
-	{/key}
-{:else}
-	<main class="lost">
-		<h1>There is no page here</h1>
-		<p><a href="/">To the shelf with your builds</a></p>
-	</main>
-{/if}
+{#key pageName}
+	<Boundary>
+		{#if parts.length === 0}
+			<BuildsPage />
+		{:else if parts[0] === 'bands'}
+			<BandsPage />
+		{:else if parts[0] === 'analyser'}
+			<LazyPage page={() => import('./analyser/MeasurePage.svelte')} given={{}} />
+		{:else if parts[0] === 'lines'}
+			<LazyPage page={() => import('./line/LinesPage.svelte')} given={{}} />
+		{:else if parts[0] === 'drawer'}
+			<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
+		{:else if parts[0] === 'bin'}
+			<BinPage />
+		{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
+			{#key parts[1]}
+				<LazyPage page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />
+			{/key}
+		{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'count'}
+			<LazyPage page={() => import('./winding/CountPage.svelte')} given={{ buildId: parts[1] }} />
+		{:else if parts[0] === 'builds' && parts[1]}
+			{#key parts[1]}
+				<BuildPage buildId={parts[1]} {stage} />
+			{/key}
+		{:else}
+			<main class="lost">
+				<h1>There is no page here</h1>
+				<p><a href="/">To the shelf with your builds</a></p>
+			</main>
+		{/if}
+	</Boundary>
+{/key}
 {#if panels.shown === 'find'}
 	<QuickFind onclose={() => panels.close()} />
 {:else if panels.shown === 'keys'}

@@ -3,7 +3,9 @@ import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
 import { mount } from 'svelte';
 
 import App from './App.svelte';
+import { keepFocus } from './lib/shell/focus';
 import './tokens.css';
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });
+keepFocus();

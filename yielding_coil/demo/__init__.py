@@ -301,7 +301,7 @@ def _keep_design(session: Session, build: Build, name: str, content: DesignConte
 
 
 def name_of(shape: Shape) -> str:
-    """An L as people say it: what goes up the wire, what goes across."""
+    """An L: what is in series, what lies across, and where; as the page calls it."""
     short = {"coil": "coil", "capacitor": "C"}
-    up = short[shape.series].capitalize()
-    return f"{up} up, {short[shape.shunt]} across{' the coax' if shape.shunt_at == 'source' else ''}"
+    series = short[shape.series].capitalize()
+    return f"{series} in series, {short[shape.shunt]} across the {'coax' if shape.shunt_at == 'source' else 'wire'}"

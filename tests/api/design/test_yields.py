@@ -21,7 +21,7 @@ class TestYields:
         found = ask(client, best(client, build), "yields", builds=1024)
         at = {row["swr_limit"]: row["parts_share"] for row in found["limits"]}
 
-        assert list(at) == [1.5, 2.0, 3.0]
+        assert {1.5, 2.0, 3.0} <= set(at)
         assert at[1.5] <= at[2.0] <= at[3.0]
         assert at[2.0] == pytest.approx(found["parts"]["share"])
 

@@ -51,7 +51,7 @@ def test_the_readings_doubt_never_helps_and_wider_limits_never_hurt():
     found = predict_yield(match(), GRID, 512)
 
     assert found.reading.share <= found.parts.share + 3 * found.parts.standard_error
-    assert [a.swr_limit for a in found.limits] == [1.5, 2.0, 3.0]
+    assert {1.5, 2.0, 3.0} <= {a.swr_limit for a in found.limits}
     assert [a.parts_share for a in found.limits] == sorted(a.parts_share for a in found.limits)
     assert (found.fan_low <= found.fan_high).all()
     assert found.fan_hz is GRID

@@ -35,7 +35,7 @@
 					{/each}
 				</select></label
 			>
-			<small class="soft">An invented bench: choose what your hand would screw on.</small>
+			<small class="soft">A simulated bench: choose what your hand would screw on.</small>
 		{:else}
 			<small class="soft">What you screwed on: a standard, a test piece, or the antenna.</small>
 		{/if}

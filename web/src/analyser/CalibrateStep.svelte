@@ -126,7 +126,7 @@
 {#if calibration?.residual_db !== null && calibration?.residual_db !== undefined}
 	<p>
 		<span class="figure">{calibration.residual_db.toFixed(0).replace('-', '−')} dB</span>
-		<span class="of">left of the load after correction</span>
+		<span class="of">residual of the load check</span>
 	</p>
 {:else if calibration}
 	<p>
@@ -195,7 +195,7 @@
 		{/each}
 	</ol>
 	{#if next}<p class="told">{standardStep(next)}</p>{/if}
-	{#each calibration.slips as slip (slip.code)}
+	{#each calibration.slips as slip, nth (nth)}
 		<Note kind="danger">{say(slip)}</Note>
 	{/each}
 	{#if calibration.complete}

@@ -366,8 +366,8 @@
 							onbaseline={(sweep, named) => void baseline(sweep, named)}
 						/>
 					{/if}
-					<section class="sheet" aria-label="How it is swept">
-						<h3 class="eyebrow">How it is swept: asked once, carried on</h3>
+					<section class="sheet" aria-label="How it hangs">
+						<h3 class="eyebrow">How it hangs (kept for the next sweeps)</h3>
 						<SetupFields {setup} {cables} onchange={carry} />
 						<label class="name"
 							>Name of the next sweep
@@ -470,5 +470,10 @@
 		font-size: var(--size-13);
 		color: var(--soft);
 		margin-top: 8px;
+	}
+	@media (max-width: 620px), (pointer: coarse) {
+		.step {
+			min-height: 44px;
+		}
 	}
 </style>

@@ -1,5 +1,5 @@
 <!-- @component
-	What is screwed on to the invented bench; nothing where the analyser is a real one.
+	What is screwed on to the simulated bench; nothing where the analyser is a real one.
 -->
 <script lang="ts">
 	import type { AnalyserSession } from './analyserSession.svelte';
@@ -9,9 +9,9 @@
 
 {#if bench.analyser?.kind === 'simulated' && bench.analyser.connected}
 	<label class="told soft"
-		>On the invented bench is
+		>On the simulated bench is
 		<select
-			aria-label="On the invented bench is"
+			aria-label="On the simulated bench is"
 			value={bench.analyser.thing}
 			onchange={(event) => {
 				const thing = event.currentTarget.value;

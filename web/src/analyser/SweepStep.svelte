@@ -37,7 +37,7 @@
 		>
 	</p>
 {/if}
-{#each findings as finding (finding.code)}
+{#each findings as finding, nth (nth)}
 	{#if finding.grave}<Note kind="danger">{say(finding)}</Note>
 	{:else}<p class="told">{say(finding)}</p>{/if}
 {/each}

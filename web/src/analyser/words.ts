@@ -71,7 +71,7 @@ export function residualText(
 /** What the residual of a calibration makes of the antenna at hand. */
 export function meaningText(meaning: Meaning): string {
 	const share = 100 * meaning.impedance_share;
-	return `For this antenna the ${meaning.residual_db.toFixed(0).replace('-', '−')} dB left of the load mean: at ${megahertz(meaning.frequency_hz)} MHz its impedance is off by up to ${figures(share, 2)} %, and SWR ${swr(meaning.swr)} may be ${swr(meaning.low_swr)} to ${swr(meaning.high_swr)}. The load’s own error comes on top.`;
+	return `For this antenna the ${meaning.residual_db.toFixed(0).replace('-', '−')} dB of residual after the load check mean: at ${megahertz(meaning.frequency_hz)} MHz its impedance is off by up to ${figures(share, 2)} %, and SWR ${swr(meaning.swr)} may be ${swr(meaning.low_swr)} to ${swr(meaning.high_swr)}. The load’s own error comes on top.`;
 }
 
 /** How old a calibration is. */

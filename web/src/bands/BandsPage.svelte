@@ -39,7 +39,8 @@
 		last = next.catch(() => undefined);
 		await next;
 		refused = null;
-		await tables.ask(null);
+		// What was typed is kept by now; the table may follow.
+		tables.show(null);
 	}
 
 	const plain = (b: Band): Own => ({
@@ -49,15 +50,19 @@
 		segments: b.segments
 	});
 
-	function edit(band: Band, changes: Partial<Own>): Promise<void> {
-		return change(({ bands }) => ({
-			bands: { ...bands, [band.key]: { ...plain(band), ...changes } }
-		}));
+	/** A change of a band as it is kept by then, not as it was when the table was drawn. */
+	function edit(band: Band, changed: (own: Own) => Partial<Own>): Promise<void> {
+		return change(({ bands }) => {
+			const own = bands[band.key] ?? plain(band);
+			return { bands: { ...bands, [band.key]: { ...own, ...changed(own) } } };
+		});
 	}
 
 	function segment(band: Band, mode: Mode, edge: 'low_hz' | 'high_hz', hz: number): Promise<void> {
-		const present = band.segments?.[mode] ?? { low_hz: band.low_hz, high_hz: band.high_hz };
-		return edit(band, { segments: { ...band.segments, [mode]: { ...present, [edge]: hz } } });
+		return edit(band, (own) => {
+			const present = own.segments?.[mode] ?? { low_hz: own.low_hz, high_hz: own.high_hz };
+			return { segments: { ...own.segments, [mode]: { ...present, [edge]: hz } } };
+		});
 	}
 
 	async function tryTo(act: () => Promise<unknown>): Promise<void> {
@@ -135,7 +140,7 @@
 										kind="frequency"
 										width={8}
 										shown={edgeMegahertz(band[edge])}
-										onsettle={(hz) => edit(band, { [edge]: hz })}
+										onsettle={(hz) => edit(band, () => ({ [edge]: hz }))}
 									/></td
 								>
 							{/each}

@@ -73,7 +73,7 @@
 <article class="sheet">
 	<a class="picture" href="/builds/{build.id}/sweep" tabindex="-1" aria-hidden="true">
 		<svg width="220" height="64" viewBox="0 0 220 64">
-			{#each build.targets as t (t.label)}
+			{#each build.targets as t, nth (nth)}
 				<rect
 					x={sweep ? x(t.low_hz) : 104}
 					width={sweep ? Math.max(2, x(t.high_hz) - x(t.low_hz)) : 12}

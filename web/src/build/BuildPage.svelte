@@ -8,6 +8,7 @@
 	import NameField from '../lib/controls/NameField.svelte';
 	import { singleKey } from '../lib/shell/view.svelte';
 	import { router } from '../lib/router/router.svelte';
+	import Boundary from '../lib/shell/Boundary.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { stages, type Stage } from '../lib/shell/stages';
@@ -116,19 +117,23 @@
 			<a href="/">To the shelf</a>
 		</Note>
 	{:else if build}
-		{#if stage === 'wire'}
-			<LazyPage page={() => import('../wire/WireDesk.svelte')} given={{}} />
-		{:else if stage === 'trim'}
-			<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
-		{:else if stage === 'wind'}
-			<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
-		{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
-			<NoSweepYet />
-		{:else if stage === 'match'}
-			<MatchDesk />
-		{:else}
-			<SweepDesk />
-		{/if}
+		{#key stage}
+			<Boundary>
+				{#if stage === 'wire'}
+					<LazyPage page={() => import('../wire/WireDesk.svelte')} given={{}} />
+				{:else if stage === 'trim'}
+					<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
+				{:else if stage === 'wind'}
+					<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
+				{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
+					<NoSweepYet />
+				{:else if stage === 'match'}
+					<MatchDesk />
+				{:else}
+					<SweepDesk />
+				{/if}
+			</Boundary>
+		{/key}
 	{:else}
 		<p class="wait">Looking for the build…</p>
 	{/if}

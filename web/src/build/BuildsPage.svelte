@@ -140,7 +140,7 @@
 		{#if builds.length === 0}
 			<p class="first">
 				Nothing on the shelf yet. Sweep the wire you have, unmatched, at its feedpoint, and drop the
-				file above: the next page reads it to you. Or look at five invented builds first:
+				file above: the next page reads it to you. Or look at five example builds first:
 				<button class="button" onclick={() => tryTo(layIn)}>Open the demo builds</button> Or sweep
 				one with an <a href="/analyser">analyser, a simulated one if you have none</a>.
 			</p>

@@ -241,7 +241,7 @@
 			>{all ? 'the last five' : `all ${heads.length} states`}</button
 		>
 	{/if}
-	{#each told as { name, lines } (name)}
+	{#each told as { name, lines }, nth (nth)}
 		<p role="status">From “{name}” to now: {lines.length ? lines.join('; ') : 'the same parts'}.</p>
 	{/each}
 </section>

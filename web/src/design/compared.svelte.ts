@@ -2,7 +2,7 @@
 
 import { answer, api, type Candidate, type Content } from '../lib/api/client';
 import { Latest } from '../lib/api/latest.svelte';
-import { isWound, parts, sameShape, shapeOf } from './content';
+import { isWound, makingOf, sameShape, shapeOf } from './content';
 
 /** The L networks at their best over the targets, or exact at one frequency; made as the parts in hand are. */
 export function networksFor(
@@ -10,20 +10,13 @@ export function networksFor(
 	power_w: number,
 	at_hz: number | null = null
 ): Promise<Candidate[]> {
-	const coil = parts(content).find((p) => p.kind === 'coil');
-	const stub = parts(content).find((p) => p.kind === 'coax_capacitor');
 	return answer(
 		api.POST('/api/matches', {
 			body: {
 				content,
 				power_w,
 				at_hz,
-				template: {
-					former_m: coil?.kind === 'coil' ? coil.former_m : 0.032,
-					wire: coil?.kind === 'coil' ? coil.wire : 'cu-1.6',
-					pitch_m: coil?.kind === 'coil' ? coil.pitch_m : null,
-					cable: stub?.kind === 'coax_capacitor' ? stub.cable : 'pe-5'
-				}
+				template: makingOf(content)
 			}
 		})
 	);

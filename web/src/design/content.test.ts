@@ -2,8 +2,10 @@ import { expect, test } from 'vitest';
 
 import type { Content } from '../lib/api/client';
 import {
+	adopted,
 	chartRange,
 	feedline,
+	frameOf,
 	parts,
 	rulerRange,
 	sameShape,
@@ -53,9 +55,9 @@ test('the series part comes first, wherever it hangs', () => {
 test('shapes are told apart and named', () => {
 	const shape = shapeOf(content);
 	expect(shape).toEqual({ series: 'coil', shunt: 'capacitor', shunt_at: 'load' });
-	expect(shape && shapeName(shape)).toBe('Coil up, C across');
+	expect(shape && shapeName(shape)).toBe('Coil in series, C across the wire');
 	expect(shapeName({ series: 'capacitor', shunt: 'coil', shunt_at: 'source' })).toBe(
-		'C up, coil across the coax'
+		'C in series, coil across the coax'
 	);
 	expect(sameShape(shape, shapeOf({ ...content, elements: [...content.elements].reverse() }))).toBe(
 		false
@@ -115,4 +117,39 @@ test('a design may serve some of the bands alone; another first band is another 
 	expect(servesSome([second], [first, second])).toBe(true);
 	expect(servesSome([first, second], [second])).toBe(false);
 	expect(sameTargets([first, second], [second, first])).toBe(false);
+});
+
+test('a network that is taken is made as the parts in hand are', () => {
+	const mine = withLine(
+		withElement(content, 'coil', { former_m: 0.025, wire: 'cu-1', pitch_m: 0.002, spread: 0.01 }),
+		{ length_m: 20, cable: 'pe-5' }
+	);
+	const found: Content = {
+		...content,
+		elements: [
+			...content.elements.map((e) =>
+				e.kind === 'coil' ? { ...e, key: 'series', inductance_h: 2e-6 } : e
+			),
+			{ kind: 'line', key: 'line', place: 'through', cable: 'foam-6', length_m: 0, piece: null }
+		]
+	};
+	const taken = adopted(found, mine);
+	expect(taken.elements.find((e) => e.kind === 'coil')).toMatchObject({
+		key: 'series',
+		inductance_h: 2e-6,
+		former_m: 0.025,
+		wire: 'cu-1',
+		pitch_m: 0.002,
+		spread: 0.01
+	});
+	expect(feedline(taken)).toMatchObject({ length_m: 20, cable: 'pe-5' });
+	expect(taken.elements).toHaveLength(3);
+});
+
+test('networks are compared anew for another former or line, not for another value', () => {
+	const coil = parts(content)[0];
+	if (!coil) throw new Error('no coil');
+	expect(frameOf(withValue(content, coil, 1e-6))).toBe(frameOf(content));
+	expect(frameOf(withElement(content, coil.key, { former_m: 0.025 }))).not.toBe(frameOf(content));
+	expect(frameOf(withLine(content, { length_m: 20 }))).not.toBe(frameOf(content));
 });

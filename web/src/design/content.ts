@@ -106,6 +106,48 @@ export function withLine(content: Content, changes: Partial<Line>): Content {
 	return { ...content, elements: [...content.elements, made] };
 }
 
+/**
+ * A network that was found, made as the parts in hand are: what one said of wire, former, cable and tolerance stays,
+ * and so does all beside the network. Only kinds, places and values are the found one's.
+ */
+export function adopted(found: Content, present: Content): Content {
+	const mine = parts(present);
+	const made = found.elements
+		.filter((e) => e.kind !== 'line')
+		.map((e): Element => {
+			if (isWound(e)) return e;
+			const of = e as Part;
+			const like = mine.find((m) => m.kind === of.kind && m.place === of.place);
+			const same = like ?? mine.find((m) => m.kind === of.kind);
+			if (!same) return e;
+			const value =
+				of.kind === 'coil'
+					? { inductance_h: of.inductance_h }
+					: { capacitance_f: (of as Exclude<Part, { kind: 'coil' }>).capacitance_f };
+			return { ...same, ...remade(same, value), key: of.key, place: of.place } as Element;
+		});
+	const line = feedline(present);
+	return { ...present, elements: [...made, ...(line ? [line] : [])] };
+}
+
+/** How new parts are made: as those in hand. */
+export function makingOf(content: Content) {
+	const coil = parts(content).find(isCoil);
+	const stub = parts(content).find((p) => p.kind === 'coax_capacitor');
+	return {
+		former_m: coil?.former_m ?? 0.032,
+		wire: coil?.wire ?? 'cu-1.6',
+		pitch_m: coil ? (coil.pitch_m ?? null) : null,
+		cable: stub?.kind === 'coax_capacitor' ? stub.cable : 'pe-5'
+	};
+}
+
+/** What networks are compared for: all of a design but the network itself. */
+export function frameOf(content: Content): string {
+	const beside = content.elements.filter((e) => e.kind === 'line' || isWound(e));
+	return JSON.stringify([content.antenna, content.targets, beside, makingOf(content)]);
+}
+
 type Shape = Pick<Candidate, 'series' | 'shunt' | 'shunt_at'>;
 
 /** Which L a content is; null where it is none. */
@@ -126,12 +168,11 @@ export function sameShape(a: Shape | null, b: Shape | null): boolean {
 	return a?.series === b?.series && a?.shunt === b?.shunt && a?.shunt_at === b?.shunt_at;
 }
 
-/** A name for an L, as people say it. */
+/** A name for an L: what is in series, what lies across, and where. */
 export function shapeName(shape: Shape): string {
-	const short = { coil: 'coil', capacitor: 'C' };
-	const up = `${short[shape.series]} up`.replace(/^c/, 'C');
-	const across = `${short[shape.shunt]} across`;
-	return `${up}, ${across}${shape.shunt_at === 'source' ? ' the coax' : ''}`;
+	const series = { coil: 'Coil', capacitor: 'C' }[shape.series];
+	const shunt = { coil: 'coil', capacitor: 'C' }[shape.shunt];
+	return `${series} in series, ${shunt} across the ${shape.shunt_at === 'source' ? 'coax' : 'wire'}`;
 }
 
 /** Whether two lists of targets are the same in every edge and limit. */

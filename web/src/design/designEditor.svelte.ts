@@ -9,7 +9,7 @@ import {
 	type Target
 } from '../lib/api/client';
 import { Compared, networksFor } from './compared.svelte';
-import { sameShape, shapeOf } from './content';
+import { adopted, frameOf, sameShape, shapeOf } from './content';
 import type { Frame } from './frame';
 import { Predicted } from './predicted.svelte';
 import { Saving } from './saving.svelte';
@@ -24,6 +24,7 @@ export class DesignEditor {
 	readonly saving: Saving;
 	private refused = $state<string | null>(null);
 	private editing = false;
+	private comparedFor = '';
 
 	constructor(
 		buildId: string,
@@ -65,7 +66,9 @@ export class DesignEditor {
 
 	/** Compares the networks anew. */
 	compare(): void {
-		if (this.content) this.compared.ask(this.content, this.frame().power_w);
+		if (!this.content) return;
+		this.comparedFor = frameOf(this.content);
+		this.compared.ask(this.content, this.frame().power_w);
 	}
 
 	/** Redraws what is on the rulers, as after a change of power. */
@@ -78,19 +81,22 @@ export class DesignEditor {
 		if (!this.editing) this.former = this.predicted.prediction;
 		this.editing = !settled;
 		this.show(content, settled);
-		if (settled) void this.saving.keep(content);
+		if (!settled) return;
+		void this.saving.keep(content);
+		// Another former, cable or line makes other networks best.
+		if (frameOf(content) !== this.comparedFor) this.compare();
 	}
 
 	/** Takes another network, or the present one at its best. */
 	take(candidate: Candidate | undefined): void {
-		if (candidate?.content) this.edit(candidate.content, true);
+		if (candidate?.content && this.content)
+			this.edit(adopted(candidate.content, this.content), true);
 	}
 
 	/** Takes other targets; the networks are compared anew for them. */
 	serve(targets: Target[]): void {
 		if (!this.content) return;
 		this.edit({ ...this.content, targets }, true);
-		this.compare();
 	}
 
 	/** The present network at its best over the targets. */

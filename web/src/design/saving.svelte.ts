@@ -3,6 +3,7 @@
 import {
 	answer,
 	api,
+	canWait,
 	isAway,
 	Refused,
 	type Content,
@@ -11,6 +12,9 @@ import {
 } from '../lib/api/client';
 import { server } from '../lib/api/server.svelte';
 import { dropUnsent, keepUnsent, type UnsentEdit, unsentOf } from './unsentEdit';
+
+/** Between tries while others save, or the disk is full. */
+const AGAIN_MS = 1000;
 
 export class Saving {
 	/** The design as it is kept. */
@@ -67,6 +71,12 @@ export class Saving {
 					await server.back();
 					continue;
 				}
+				if (canWait(why.problem)) {
+					keepUnsent(design.id, edit);
+					this.saved = `Not saved yet; kept here and tried again: ${why.message}`;
+					await new Promise((again) => setTimeout(again, AGAIN_MS));
+					continue;
+				}
 				dropUnsent(design.id);
 				if (why.problem.code === 'stale_edit') return this.saveAsCopy(design, edit.content);
 				this.problem = `Not saved: ${why.message}`;
@@ -106,10 +116,17 @@ export class Saving {
 	}
 
 	/** One step back or forward, kept like any edit; gives the content to show, or null where it was refused. */
-	async walk(way: 'undo' | 'redo'): Promise<Content | null> {
-		await this.last;
+	walk(way: 'undo' | 'redo'): Promise<Content | null> {
+		// As fast as one presses: each step from where the one before it led, after what is being saved.
+		const step = this.last.then(() => this.step(way));
+		this.last = step.then(() => undefined);
+		return step;
+	}
+
+	private async step(way: 'undo' | 'redo'): Promise<Content | null> {
 		const design = this.design;
-		if (!design) return null;
+		// A press more than there are steps is none.
+		if (!design?.revision[way === 'undo' ? 'can_undo' : 'can_redo']) return null;
 		try {
 			const revision = await answer(
 				api.POST('/api/designs/{design_id}/{way}', {

@@ -37,7 +37,9 @@ function saving(answers: (() => object)[]) {
 	return { found, sent, made, known, walked };
 }
 
-const kept = (number: number, seed: number) => ({ data: { number, content: content(seed) } });
+const kept = (number: number, seed: number) => ({
+	data: { number, content: content(seed), can_undo: number > 1 && number < 6, can_redo: false }
+});
 const refused = (code: string) => () => ({ error: { code, detail: code } });
 
 beforeEach(() => {
@@ -91,4 +93,24 @@ test('undo waits for what is being kept', async () => {
 	const shown = await found.walk('undo');
 	expect([sent, walked]).toEqual([[{ edited: 1, seed: 1 }], [2]]);
 	expect(shown).toEqual(content(0));
+});
+
+test('of many quick presses each goes on from where the one before led, and those beyond the end are none', async () => {
+	const { found, walked } = saving([]);
+	await found.keep(content(1));
+	const shown = await Promise.all(Array.from({ length: 12 }, () => found.walk('undo')));
+	expect(walked).toEqual([2, 3, 4, 5]);
+	expect(shown.filter((c) => c !== null)).toHaveLength(4);
+	expect([found.problem, found.news]).toEqual([null, null]);
+});
+
+test('while others save, an edit is tried again', async () => {
+	vi.useFakeTimers();
+	const { found, sent } = saving([refused('busy'), refused('disk_full')]);
+	const keeping = found.keep(content(1));
+	await vi.runAllTimersAsync();
+	await keeping;
+	vi.useRealTimers();
+	expect(sent).toHaveLength(3);
+	expect(found.problem).toBeNull();
 });

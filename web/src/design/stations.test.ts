@@ -94,7 +94,7 @@ test('the drop runs from the wire to the radio, with the heat of the match in on
 	const stops = stopsOf(shown);
 	expect(stops.map((s) => s.title)).toEqual(['The wire', 'Match', 'Coax, 12.0 m', 'Radio']);
 	expect(stops.map((s) => s.heat)).toEqual([0, 3, 14, 0]);
-	expect(stops[1]).toMatchObject({ detail: 'series C up · shunt C across', here: true, swr: 1.2 });
+	expect(stops[1]).toMatchObject({ detail: 'series C · shunt C', here: true, swr: 1.2 });
 	expect(stops[2]?.detail).toBe('loses 0.70 dB, 0.10 by its SWR');
 	expect(stops[0]).toMatchObject({ measured: true, href: '/builds/b/sweep' });
 });

@@ -118,7 +118,7 @@ export function stopsOf({
 	});
 	const made = content.elements
 		.filter((e) => e.place !== 'through')
-		.map((e) => `${names.get(e.key)} ${e.place === 'series' ? 'up' : 'across'}`);
+		.map((e) => `${e.place} ${(names.get(e.key) ?? '').replace(/^(series|shunt) /, '')}`);
 	// An unun or a balun is a stop of its own: its watts branch off where it hangs.
 	const wound = content.elements.flatMap((e, i) => {
 		const below = seen[i + 1];

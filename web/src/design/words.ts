@@ -2,7 +2,7 @@
 
 import type { Content, Target } from '../lib/api/client';
 import { length, megahertz, millimetres, quantity, swr } from '../lib/units/format';
-import { isWound, woundName } from './content';
+import { isWound, type Part, woundName } from './content';
 
 /** What became of one design in another: parts, worst SWR. */
 export function designDifference(a: Content, b: Content): string[] {
@@ -34,6 +34,11 @@ export function designDifference(a: Content, b: Content): string[] {
 	const bands = (c: Content) => c.targets.map(targetText).join(', ');
 	if (bands(a) !== bands(b)) said.push(`for ${bands(a)} → for ${bands(b)}`);
 	return said;
+}
+
+/** What a part is called wherever it is met: by where it goes, and what it is. */
+export function partTitle(part: Part): string {
+	return `${part.place === 'series' ? 'Series' : 'Shunt'} ${part.kind === 'coil' ? 'coil' : 'capacitor'}`;
 }
 
 /** A target in a few words: its name, edges and limit. */

@@ -49,7 +49,7 @@
 		/>
 	</div>
 	<div class="lists">
-		{#each lists as list (list.title)}
+		{#each lists as list, nth (nth)}
 			<div>
 				<h3 class="eyebrow">{list.title}</h3>
 				{#if list.rows.length}

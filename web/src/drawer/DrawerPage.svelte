@@ -20,6 +20,11 @@
 	let open = $state<string | null>(null);
 	const asked = router.place.query.get('kind');
 	let kind = $state<Kind>(kinds.find((k) => k.key === asked)?.key ?? 'core');
+	/** For which a ring of the drawer may be wound, newest first. */
+	let builds = $state.raw<{ id: string; name: string }[]>([]);
+	void answer(api.GET('/api/builds'))
+		.then((found) => (builds = found))
+		.catch(() => undefined);
 	let measuring = $state(router.place.query.get('measure') !== null);
 	const shownMost = 40;
 
@@ -182,6 +187,11 @@
 									>in {piece.used} {piece.used === 1 ? 'design' : 'designs'}</span
 								>{/if}
 							<span class="acts">
+								{#if piece.held.kind === 'core' && builds[0]}
+									<a class="plain" href="/builds/{builds[0].id}/wind?ring={piece.id}"
+										>wind on it, for {builds[0].name}</a
+									>
+								{/if}
 								<button
 									class="plain"
 									aria-expanded={open === piece.id}
@@ -204,10 +214,10 @@
 		{:else}
 			<p class="told soft">
 				{wanted
-					? `No ${one} of yours answers “${wanted}”.`
+					? `None of your pieces matches “${wanted}”.`
 					: measuredOnly
 						? `No ${one} of yours yet: it comes from a sweep.`
-						: `No ${one} of yours yet: take one over from the trade below and say how many you hold, what it cost, and what you measured.`}
+						: `No ${one} of yours yet: add one from the list below and say how many you hold, what it cost, and what you measured.`}
 			</p>
 		{/if}
 	</section>
@@ -248,8 +258,10 @@
 						{#if row.held}
 							{@const held = row.held}
 							<span class="acts"
-								><button class="plain" aria-label="I hold one {row.name}" onclick={() => add(held)}
-									>I hold one</button
+								><button
+									class="plain"
+									aria-label="Add to my drawer: {row.name}"
+									onclick={() => add(held)}>Add to my drawer</button
 								></span
 							>
 						{/if}

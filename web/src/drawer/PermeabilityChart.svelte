@@ -56,7 +56,7 @@
 	logX
 >
 	{#snippet marks(plot)}
-		{#each rows as row (row.name)}
+		{#each rows as row, nth (nth)}
 			<Fan
 				{plot}
 				hz={f}

@@ -19,7 +19,33 @@
 		{ name: 'Drawer', detail: 'cores, wires, cables, capacitors, formers, boxes', href: '/drawer' },
 		{ name: 'Lines', detail: 'know your line, the way to a break', href: '/lines' },
 		{ name: 'Bands', detail: 'amateur bands and their segments', href: '/bands' },
-		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' }
+		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' },
+		{
+			name: 'Which ring is this?',
+			detail: 'core, mix, toroid, ferrite, powder: measure it',
+			href: '/drawer?kind=core&measure'
+		},
+		{
+			name: 'Two capacitors that make a third',
+			detail: 'drawer, combine',
+			href: '/drawer?kind=capacitor'
+		},
+		{
+			name: 'Velocity factor and loss of a coax',
+			detail: 'lines: know your line, open, short',
+			href: '/lines'
+		},
+		{ name: 'Short, open, load', detail: 'calibrate the analyser', href: '/analyser' }
+	];
+	/** What is made on a desk, in the words of the trade. */
+	const makes: [string, string, string][] = [
+		['Unun or transformer', 'wind', '9 : 1, 49 : 1, 64 : 1, end-fed, toroid, impedance ratio'],
+		['Balun', 'wind', 'current balun, voltage balun, 1 : 1, 4 : 1'],
+		['Choke', 'wind', 'common mode, braid, coax on a ring, line isolator'],
+		['Trap', 'wind', 'coil and capacitor, coax trap, two bands'],
+		['Loading coil or L match', 'match', 'series, shunt, inductance, capacitor'],
+		['Length of a wire', 'wire', 'dipole, vertical, loop, radials, counterpoise, velocity'],
+		['Fold or cut', 'trim', 'dip, resonance, shorten, lengthen']
 	];
 	let things = $state.raw<Found[]>(pages);
 	let text = $state('');
@@ -71,6 +97,22 @@
 					name: s.name,
 					detail: `${s.key === 'outdoors' ? 'trim loop' : 'desk'} of ${b.name}`,
 					href: `/builds/${b.id}/${s.key}`
+				}))
+			)
+		];
+		const own = await answer(api.GET('/api/pieces'));
+		things = [
+			...things,
+			...own.map((p) => ({
+				name: p.held.name,
+				detail: `${p.held.kind} in the drawer`,
+				href: `/drawer?kind=${p.held.kind}`
+			})),
+			...makes.flatMap(([name, desk, words]) =>
+				builds.map((b) => ({
+					name: `${name} for ${b.name}`,
+					detail: words,
+					href: `/builds/${b.id}/${desk}`
 				}))
 			)
 		];

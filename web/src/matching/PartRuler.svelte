@@ -31,6 +31,8 @@
 		withValue
 	} from '../design/content';
 
+	import { partTitle } from '../design/words';
+
 	interface Props {
 		content: Content;
 		part: Part;
@@ -95,9 +97,7 @@
 			return { value: t.value, text: whole ? shown.toFixed(units.length === 'ft' ? 1 : 0) : '' };
 		});
 	});
-	const title = $derived(
-		`${part.place === 'series' ? 'Series' : 'Shunt'} ${coil ? 'coil' : 'capacitor'}`
-	);
+	const title = $derived(partTitle(part));
 	const above = $derived(
 		coil
 			? `turns above, µH below`

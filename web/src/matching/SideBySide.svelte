@@ -66,7 +66,7 @@
 						role="img"
 						aria-label="SWR of {shapeName(c)}, worst {swr(c.worst_swr)}"
 					>
-						{#each content.targets as t (t.label)}
+						{#each content.targets as t, nth (nth)}
 							<rect
 								x={x(t.low_hz)}
 								width={Math.max(1.5, x(t.high_hz) - x(t.low_hz))}

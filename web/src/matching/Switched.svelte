@@ -30,7 +30,7 @@
 		Make one for each band, with a switch or a relay before and after, or plug in the one in use.
 	</p>
 	{#if found.problem}<p class="soft">{found.problem}.</p>{/if}
-	{#each found.value ?? [] as { label, network } (label)}
+	{#each found.value ?? [] as { label, network }, nth (nth)}
 		<p class="band">
 			<strong>{label}</strong>
 			{#if network.content}

@@ -8,9 +8,19 @@
 	import { figures, length, megahertz, percent, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Switched from './Switched.svelte';
-	import { isWound, sameShape, shapeName, shapeOf, woundName, woundTitle } from '../design/content';
+	import Wiring from './Wiring.svelte';
+	import YieldPictures from './YieldPictures.svelte';
 	import {
-		atLimits,
+		isWound,
+		parts,
+		sameShape,
+		shapeName,
+		shapeOf,
+		woundName,
+		woundTitle
+	} from '../design/content';
+	import { partTitle } from '../design/words';
+	import {
 		benchLoad,
 		type CapacitorMade,
 		caution,
@@ -55,6 +65,11 @@
 	/** A number stays beside its sign. */
 	const kept = (text: string) => text.replaceAll(' %', '\u00a0%');
 	const count = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
+	/** What a part is called on its ruler and in the picture. */
+	function titleOf(key: string, otherwise: string): string {
+		const part = parts(content).find((p) => p.key === key);
+		return part ? partTitle(part) : otherwise;
+	}
 	const floorText = $derived(nearFloor(prediction.targets));
 </script>
 
@@ -79,10 +94,8 @@
 			)}
 			<Help topic="yield" name="the yield" />
 		</p>
-		<p>
-			With another limit, reading in doubt: {kept(atLimits(yielded))}.
-			{#if floorText}{floorText} <Help topic="floor" name="the floor" />{/if}
-		</p>
+		<YieldPictures {yielded} limits={content.targets.map((t) => t.swr_limit)} />
+		{#if floorText}<p>{floorText} <Help topic="floor" name="the floor" /></p>{/if}
 		{#if yielded.reading.impossible}
 			<p class="soft">
 				{yielded.reading.impossible} of the tries read more than was sent; they are counted as failures.
@@ -164,10 +177,11 @@
 			{#if few}What it would be made of{:else}Make these {count[made.length] ?? made.length}{/if}
 			<Help topic="parts" name="making the parts" />
 		</h3>
+		<Wiring {content} />
 		{#each made as part (part.key)}
 			<p class="make">
 				{#if part.kind === 'coil'}
-					<strong>Coil</strong>, {coilText(part, units.length)} Cut
+					<strong>{titleOf(part.key, 'Coil')}</strong>, {coilText(part, units.length)} Cut
 					<b class="mono">{length(part.cut_m, units.length)}</b>
 					<span class="soft">(a turn to spare, {length(part.tail_m, units.length)} tails)</span>; Q
 					about {part.q.toFixed(0)}, own resonance near {figures(
@@ -176,18 +190,19 @@
 					)}&nbsp;MHz,
 					{part.peak_current_a?.toFixed(1)} A peak.
 				{:else if part.coax_m}
-					<strong>Capacitor</strong>, {length(part.coax_m, units.length)} of {part.cable_name}, open
-					end: cut
+					<strong>{titleOf(part.key, 'Capacitor')}</strong>, {length(part.coax_m, units.length)} of {part.cable_name},
+					open end: cut
 					<b class="mono">{length(part.cut_m ?? 0, units.length)}</b> and trim.
 					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
 				{:else}
-					<strong>Capacitor</strong>, {quantity(part.capacitance_f, 'F')}, mica or NP0, for
+					<strong>{titleOf(part.key, 'Capacitor')}</strong>, {quantity(part.capacitance_f, 'F')},
+					mica or NP0, for
 					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak</span> and
 					{part.peak_current_a?.toFixed(1)} A peak.
 				{/if}
 			</p>
 		{/each}
-		{#each remarks as remark (remark)}<p class="make soft">{remark}</p>{/each}
+		{#each remarks as remark, nth (nth)}<p class="make soft">{remark}</p>{/each}
 	</section>
 {/if}
 
@@ -203,7 +218,7 @@
 	<ol class:unseen={few}>
 		{#each few ? [] : coils as coil (coil.key)}
 			<li>
-				Wind the coil one turn long; sweep it alone, and spread or squeeze it to
+				Wind one turn more than planned; sweep the coil alone, and spread or squeeze it to
 				<b>{quantity(coil.inductance_h, 'H')}</b> at {megahertz(coil.reads_at_hz)} MHz.
 			</li>
 		{/each}
@@ -289,5 +304,10 @@
 		padding-left: 18px;
 		margin: 4px 0 8px;
 		font-size: var(--size-13);
+	}
+	@media (max-width: 620px), (pointer: coarse) {
+		.name {
+			min-height: 44px;
+		}
 	}
 </style>

@@ -1,7 +1,7 @@
 import { expect, test } from 'vitest';
 
 import type { DesignFinding, Yield } from '../lib/api/client';
-import { benchLoad, atLimits, caution, coilText, finding, moved, nearFloor, why } from './words';
+import { benchLoad, caution, contributor, coilText, finding, moved, nearFloor, why } from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -30,17 +30,17 @@ const found: Yield = {
 	fan_high: []
 };
 
-test('the yield names the reading, what costs most, and what measuring buys', () => {
+test('the yield names the sweep, and what measuring buys; what costs is named beside its bar', () => {
+	expect([contributor('reading'), contributor('coil')]).toEqual(['the sweep', "the coil's spread"]);
 	expect(why(found, 0.02)).toEqual([
-		'If your sweep can be 2 % wrong, 80 %.',
-		"The reading costs you 16 points, the coil's spread 8.",
+		'With a sweep error of 2 %, 80 % of builds hold.',
 		'Sweep the coil alone and bring it to 1 %: 88 %.'
 	]);
 });
 
 test('what costs nothing is not named, and measuring is not sold where it buys nothing', () => {
 	const easy = { ...found, reading: figure(1, []), costly: [], worthwhile: [] };
-	expect(why(easy, 0.02)).toEqual(['If your sweep can be 2 % wrong, 100 %.']);
+	expect(why(easy, 0.02)).toEqual(['With a sweep error of 2 %, 100 % of builds hold.']);
 });
 
 test('the caution carries the voltage that occurs', () => {
@@ -120,12 +120,7 @@ test('where even a perfect build misses, that is what is said', () => {
 	expect(why(found, 0.02, [{ ...target, worst_swr: 1.5 }])[0]).toContain('80 %');
 });
 
-test('other limits, and how near the floor', () => {
-	const limits = [
-		{ swr_limit: 1.5, parts_share: 0, reading_share: 0.01 },
-		{ swr_limit: 2, parts_share: 0.97, reading_share: 0.8 }
-	];
-	expect(atLimits({ limits } as unknown as Yield)).toBe('1 % at 1.5, 80 % at 2');
+test('how near the floor', () => {
 	const floor = {
 		q: 20,
 		antenna_alone: 1.6,

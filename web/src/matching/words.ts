@@ -39,7 +39,7 @@ export function benchLoad(bench: NonNullable<Prediction['bench']>): string {
 
 /** Name of a contributor in a sentence. */
 export function contributor(name: string): string {
-	if (name === 'reading') return 'the reading';
+	if (name === 'reading') return 'the sweep';
 	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
 	const wound: Record<string, string> = {
 		leakage: 'the leakage, known by its range only,',
@@ -52,7 +52,7 @@ export function contributor(name: string): string {
 	return `the ${name} part's spread`;
 }
 
-/** Why the yield is what it is: the reading's doubt, what costs most, and what measuring the coil buys. */
+/** Why the yield is what it is: the reading's doubt, and what measuring the coil buys. */
 export function why(
 	found: Yield,
 	readingSpread: number,
@@ -71,17 +71,8 @@ export function why(
 		];
 	}
 	const said = [
-		`If your sweep can be ${figures(readingSpread * 100, 1)} % wrong, ${percent(found.reading.share)}.`
+		`With a sweep error of ${figures(readingSpread * 100, 1)} %, ${percent(found.reading.share)} of builds hold.`
 	];
-	if (found.costly.length) {
-		const names = found.costly.map((c, i) => {
-			const points = (100 * c.share).toFixed(0);
-			return i === 0
-				? `${contributor(c.name)} costs you ${points} points`
-				: `${contributor(c.name)} ${points}`;
-		});
-		said.push(`${names.join(', ').replace(/^./, (c) => c.toUpperCase())}.`);
-	}
 	for (const best of found.worthwhile) {
 		const part =
 			best.name === 'coil' || best.name === 'capacitor' ? best.name : `${best.name} part`;
@@ -92,13 +83,6 @@ export function why(
 		);
 	}
 	return said;
-}
-
-/** What another limit would give, in a sentence. */
-export function atLimits(found: Yield): string {
-	return found.limits
-		.map((l) => `${percent(l.reading_share)} at ${Number(l.swr_limit.toFixed(2))}`)
-		.join(', ');
 }
 
 /** How near the design comes to the floor of its hardest band. */

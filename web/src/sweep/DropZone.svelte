@@ -108,7 +108,7 @@
 		<button class="button" onclick={() => (typing = true)}>Type points</button>
 	</span>
 </div>
-{#each troubles as trouble (trouble.file.name)}
+{#each troubles as trouble, nth (nth)}
 	<Note kind="danger" title="{trouble.file.name || 'The sweep'} was not kept.">
 		{trouble.text}.
 		{#if trouble.offers.includes('S11')}

@@ -261,7 +261,7 @@
 				<section class="sheet" aria-label="Differences">
 					<h2>“{comparison.name}” against “{comparison.against}”</h2>
 					<ul>
-						{#each differences(comparison.found) as line (line)}<li>{line}</li>{/each}
+						{#each differences(comparison.found) as line, nth (nth)}<li>{line}</li>{/each}
 					</ul>
 				</section>
 			{/if}
@@ -331,7 +331,7 @@
 							told from an antenna. Sweep at the feedpoint.
 						</li>
 					{/if}
-					{#each curves?.gaps ?? [] as gap (gap.low_hz)}
+					{#each curves?.gaps ?? [] as gap, nth (nth)}
 						<li>
 							No samples from {megahertz(gap.low_hz)} to {megahertz(gap.high_hz)} MHz: nothing is said
 							of that stretch.

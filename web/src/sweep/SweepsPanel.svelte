@@ -138,9 +138,9 @@
 								? 'not corrected, '
 								: ''}{sweep.points} points, {megahertz(sweep.low_hz)} to {megahertz(sweep.high_hz)} MHz
 						{#if sweep.setup?.plane === 'matched'}· with the match in place{/if}
-						{#if baseline}· <strong>the match hangs on it</strong>{/if}</small
+						{#if baseline}· <strong>used for the match</strong>{/if}</small
 					>
-					{#each sweep.remarks as remark (remark)}<small class="soft">{remark}</small>{/each}
+					{#each sweep.remarks as remark, nth (nth)}<small class="soft">{remark}</small>{/each}
 				</span>
 				{#if askedOf === sweep.id}
 					<span class="asked">

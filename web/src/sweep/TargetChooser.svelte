@@ -111,7 +111,7 @@
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	{#each offered as band (band.key)}
 		<div class="row">
-			{#each band.choices as choice (choice.label)}
+			{#each band.choices as choice, nth (nth)}
 				{@const on = build.targets.some((t) => t.label === choice.label)}
 				<button
 					class="button"
@@ -124,14 +124,14 @@
 			{/each}
 		</div>
 	{/each}
-	{#each build.targets as target, i (target.label)}
+	{#each build.targets as target, i (i)}
 		<div class="row target">
 			<strong>{target.label}</strong>
 			{#if i > 0}
 				<button
 					class="plain"
-					aria-label="put first: {target.label}"
-					onclick={() => first(target.label)}>put first</button
+					aria-label="make it the main band: {target.label}"
+					onclick={() => first(target.label)}>make it the main band</button
 				>
 			{:else if build.targets.length > 1}
 				<span class="soft">first: parts are given at its middle</span>
@@ -170,7 +170,7 @@
 		<p class="soft">No amateur band lies wholly inside this sweep; set the edges yourself.</p>
 	{/if}
 	<p class="row">
-		<button class="button" onclick={addOwn}>Another stretch</button>
+		<button class="button" onclick={addOwn}>Another frequency range</button>
 		<a href="/bands">Edges of the bands</a>
 	</p>
 </fieldset>

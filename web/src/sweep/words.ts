@@ -67,7 +67,7 @@ export function resonances(reading: Reading, lowHz: number, highHz: number): str
 export function match(reading: Reading): string {
 	const best = `Lowest SWR ${swr(reading.best_swr)} at ${megahertz(reading.best_frequency_hz)} MHz`;
 	const band = reading.bandwidth;
-	if (!band) return `${best}; nowhere within ${swr(reading.swr_limit)}.`;
+	if (!band) return `${best}; never below ${swr(reading.swr_limit)}.`;
 	const open =
 		band.low_open || band.high_open
 			? `, and further: the sweep ends ${band.low_open && band.high_open ? 'on both sides' : band.low_open ? 'below' : 'above'}`

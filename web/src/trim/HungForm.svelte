@@ -68,7 +68,7 @@
 				? '; of the outer bands with all that lies inside them'
 				: ''}.{/if}
 	</p>
-	{#each planned?.cuts ?? [] as cut, i (cut.label)}
+	{#each planned?.cuts ?? [] as cut, i (i)}
 		<Stepper
 			label="{what}{reach.length > 1 ? `, ${cut.label}` : ''}"
 			kind="length"

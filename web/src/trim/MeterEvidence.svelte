@@ -21,7 +21,7 @@
 				)}.
 			</li>
 		{/each}
-		{#each dial.impedances as z (z.frequency_hz)}
+		{#each dial.impedances as z, nth (nth)}
 			<li>
 				{megahertz(z.frequency_hz)} MHz: R {figures(z.resistance_ohm)} Ω, X {z.reactance_ohm ===
 				null

@@ -7,7 +7,8 @@
 	import { answer, api, type Build } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
 	import { view } from '../lib/shell/view.svelte';
-	import { megahertz } from '../lib/units/format';
+	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import { megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import HungForm from './HungForm.svelte';
 	import NextCut from './NextCut.svelte';
@@ -24,6 +25,8 @@
 	let other = $state(false);
 	let typing = $state(false);
 	let typed = $state<number | null>(null);
+	/** SWR at that dip, where it is read too. */
+	let ratio = $state<number | null>(null);
 
 	async function load(): Promise<void> {
 		build = await answer(
@@ -92,11 +95,11 @@
 	}
 	async function keepDip(): Promise<void> {
 		const kept = await work.attempt(() =>
-			work.read({ kind: 'dip', meter: 'meter', dip_hz: Math.round(dip / 1e3) * 1e3 })
+			work.read({ kind: 'dip', meter: 'meter', dip_hz: Math.round(dip / 1e3) * 1e3, swr: ratio })
 		);
 		if (!kept) return;
 		typing = false;
-		typed = null;
+		typed = ratio = null;
 	}
 </script>
 
@@ -163,6 +166,13 @@
 							<button class="button" onclick={() => (typed = dip + by)}>{name}</button>
 						{/each}
 					</div>
+					<QuantityField
+						label="SWR there, if you read it"
+						kind="ratio"
+						width={5}
+						shown={ratio === null ? '' : swr(ratio)}
+						onsettle={(value) => void (ratio = value)}
+					/>
 					<button class="button main big" disabled={work.working} onclick={keepDip}
 						>The dip is at {megahertz(dip)}</button
 					>

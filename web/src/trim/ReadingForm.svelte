@@ -163,8 +163,8 @@
 			/>
 			<QuantityField
 				label="Reflected"
-				kind="resistance"
-				shown={second === null ? '' : `${figures(second)}`}
+				kind="power"
+				shown={second === null ? '' : `${figures(second)} W`}
 				width={7}
 				onsettle={(value) => void (second = value)}
 			/>

@@ -158,7 +158,7 @@
 					<h2>Where the dip went <Help topic="trim" name="trimming" /></h2>
 					{#if trim.links.length > 1}
 						<div class="row" role="group" aria-label="Band">
-							{#each trim.links as link, i (link.label)}
+							{#each trim.links as link, i (i)}
 								<button
 									class="button"
 									class:main={i === trim.link}
@@ -396,7 +396,7 @@
 				<section class="sheet">
 					<h2>Too short: ways on</h2>
 					<ul>
-						{#each waysOn(trim, units.length) as way (way)}<li>{way}</li>{/each}
+						{#each waysOn(trim, units.length) as way, nth (nth)}<li>{way}</li>{/each}
 					</ul>
 				</section>
 			{/if}

@@ -123,7 +123,7 @@
 						onset({ high_hz, tuned_hz: Math.round(0.97 * high_hz) });
 					}}
 				>
-					{#each content.targets as t (t.label)}<option value={String(middle(t))}>{t.label}</option
+					{#each content.targets as t, nth (nth)}<option value={String(middle(t))}>{t.label}</option
 						>{/each}
 				</select></label
 			>
@@ -134,7 +134,7 @@
 					value={String(element.low_hz)}
 					onchange={(e) => onset({ low_hz: Number(e.currentTarget.value) })}
 				>
-					{#each content.targets as t (t.label)}<option value={String(middle(t))}>{t.label}</option
+					{#each content.targets as t, nth (nth)}<option value={String(middle(t))}>{t.label}</option
 						>{/each}
 				</select></label
 			>

@@ -63,7 +63,7 @@
 		<span class="of">resistive on {worst.label}, its weakest band: {words[worst.rating]}</span>
 	</p>
 	<ul class="bars" aria-label="Bands">
-		{#each choke.bands as b (b.label)}
+		{#each choke.bands as b, nth (nth)}
 			<li>
 				<span>{b.label}</span>
 				<span class="bar"
@@ -79,7 +79,7 @@
 						: ''}{b.loss_w !== null
 						? `; ${watts(b.loss_w)}, ${figures(b.voltage_v ?? 0)} V peak`
 						: b.highest_a !== null
-							? `; stays within 40 °C up to ${figures(1e3 * b.highest_a, 2)} mA in speech`
+							? `; stays within 40 °C up to ${quantity(b.highest_a, 'A', 2)} in speech`
 							: ''}</small
 				>
 			</li>

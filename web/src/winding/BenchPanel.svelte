@@ -49,7 +49,7 @@
 	let sweeps = $state.raw<Record<string, Sweep>>({});
 	let logged = $state<string | null>(null);
 	let refused = $state<string | null>(null);
-	/** What was wound on the invented bench: right, or with a fault that is not told. */
+	/** What was wound on the simulated bench: right, or with a fault that is not told. */
 	let practice = $state<'none' | 'any' | null>(null);
 
 	void bench.attempt(() => bench.load());
@@ -123,7 +123,7 @@
 	}
 	function sweep(setup: Setup): void {
 		void bench.attempt(async () => {
-			// On the invented bench the thing goes into the set-up by itself.
+			// On the simulated bench the thing goes into the set-up by itself.
 			if (simulated && practice) await windThere(setup, practice);
 			const [low, high] = benchRange(winding.kind, winding.trap?.resonance_hz ?? null);
 			const last = await bench.sweep({
@@ -227,7 +227,7 @@
 	</ol>
 	{#if simulated && bench.analyser?.connected && winding.made_of}
 		<p class="told soft">
-			On the invented bench, for practice:
+			On the simulated bench, for practice:
 			<button class="plain" disabled={bench.running} onclick={() => practise('any')}
 				>wind it with a fault</button
 			>
@@ -238,7 +238,7 @@
 		</p>
 	{:else if !bench.analyser?.connected}
 		<p class="told soft">
-			No analyser is connected: <a href="/analyser">connect one</a>, or the invented one, and
+			No analyser is connected: <a href="/analyser">connect one</a>, or the simulated one, and
 			calibrate it from 1 to 60 MHz; a file of a sweep does as well.
 		</p>
 	{/if}

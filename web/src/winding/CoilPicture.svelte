@@ -151,4 +151,10 @@
 		stroke: var(--sheet);
 		stroke-width: 3px;
 	}
+	/* Drawn smaller on a phone: its words stay as large as they can be read. */
+	@media (max-width: 620px) {
+		text {
+			font-size: 15px;
+		}
+	}
 </style>

@@ -91,7 +91,7 @@
 <h3 class="eyebrow">Beside another one</h3>
 <select aria-label="Compare with" bind:value={chosen}>
 	<option value="">choose what to compare with</option>
-	{#each choices as c (c.name)}<option value={c.name}>{c.name}</option>{/each}
+	{#each choices as c, nth (nth)}<option value={c.name}>{c.name}</option>{/each}
 </select>
 {#if problem}<p class="told">{problem}.</p>{/if}
 {#if shown}

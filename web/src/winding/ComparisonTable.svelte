@@ -19,7 +19,7 @@
 		>
 	</thead>
 	<tbody>
-		{#each rows as row (row.name)}
+		{#each rows as row, nth (nth)}
 			<tr>
 				<th scope="row">{row.name}</th>
 				{#each row.cells as cell, i (i)}<td class="mono" class:wins={row.wins === i}>{cell}</td

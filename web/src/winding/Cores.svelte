@@ -94,7 +94,7 @@
 				<text x="38" y={y(tick) + 4} text-anchor="end">{tick}</text>
 			{/each}
 			<line class="limit" x1="44" x2={width - 10} y1={y(40)} y2={y(40)} />
-			<text class="limit-name" x="48" y={y(40) - 4}>40 °C over the air</text>
+			<text class="limit-name" x="48" y={y(40) - 4}>40 °C above air temperature</text>
 			{#each found.cores.filter((c) => c.fits) as c (key(c))}
 				<circle
 					class:good={c.good}
@@ -182,5 +182,11 @@
 		color: var(--ink);
 		text-decoration: none;
 		font-weight: 700;
+	}
+	/* Drawn smaller on a phone: its words stay as large as they can be read. */
+	@media (max-width: 620px) {
+		svg text {
+			font-size: 17px;
+		}
 	}
 </style>

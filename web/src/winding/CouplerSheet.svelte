@@ -31,12 +31,12 @@
 	</p>
 	<div class="knob" aria-hidden="true">
 		<span class="now" style:left="{Math.min(100, Math.max(0, at(tuning.set_f)))}%"></span>
-		{#each coupler.settings as s (s.label)}
+		{#each coupler.settings as s, nth (nth)}
 			<i style:left="{Math.min(100, Math.max(0, at(s.capacitance_f)))}%">{s.label}</i>
 		{/each}
 	</div>
 	<ul>
-		{#each coupler.settings as s (s.label)}
+		{#each coupler.settings as s, nth (nth)}
 			<li class:out={!s.within}>
 				<button
 					class="plain"

@@ -14,7 +14,7 @@
 </script>
 
 <ul>
-	{#each winding.cuts as cut (cut.wire)}
+	{#each winding.cuts as cut, nth (nth)}
 		<li>
 			<span
 				class="bar"
@@ -31,7 +31,7 @@
 			>
 		</li>
 	{/each}
-	{#each winding.across as part (part.between.join())}
+	{#each winding.across as part, nth (nth)}
 		<li><b>and a {acrossText(part)[0]}</b></li>
 	{/each}
 </ul>

@@ -29,7 +29,7 @@
 	<text class="head" x={endX} y="12" text-anchor="middle">end</text>
 	{#each places as p (p.key)}
 		{@const px = p.left ? startX - 34 : endX + 34}
-		{#each p.join.ends as e (e.wire + e.end)}
+		{#each p.join.ends as e, nth (nth)}
 			<path class="lead" d="M{px},{p.y}L{x(e.end)},{rowY(e.wire)}" />
 		{/each}
 		<circle class="node" cx={px} cy={p.y} r="4" />
@@ -57,7 +57,7 @@
 	{/each}
 </ol>
 
-{#each winding.across as part (part.between.join())}
+{#each winding.across as part, nth (nth)}
 	{@const [what, where] = acrossText(part)}
 	<p class="across">
 		<svg class="sign" width="22" height="14" viewBox="0 0 22 14" aria-hidden="true">
@@ -105,5 +105,10 @@
 	}
 	.at {
 		font-weight: 600;
+	}
+	@media (max-width: 620px) {
+		text {
+			font-size: 15px;
+		}
 	}
 </style>

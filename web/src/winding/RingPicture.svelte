@@ -262,4 +262,14 @@
 	.told {
 		font-weight: 700;
 	}
+	/* Drawn smaller on a phone: its words stay as large as they can be read. */
+	@media (max-width: 620px) {
+		svg text,
+		.told,
+		.said,
+		.number,
+		.tail {
+			font-size: 17px;
+		}
+	}
 </style>

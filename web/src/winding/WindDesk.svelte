@@ -57,7 +57,8 @@
 	/** What is being set: kept once it can be wound, and left standing in its fields when it cannot. */
 	let draft = $state.raw<Content | null>(null);
 	let edits = 0;
-	let more = $state(false);
+	// From a ring of the drawer one comes to wind something on it.
+	let more = $state(router.place.query.get('ring') !== null);
 	let other = $state.raw<{ name: string; winding: Winding } | null>(null);
 	let verdict = $state.raw<Verdict | null>(null);
 	/** The resistor that lies on the bench, as it was typed. */

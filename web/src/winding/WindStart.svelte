@@ -8,11 +8,13 @@
 		type Accessory,
 		type Content,
 		type Design,
+		type Piece,
 		problemText
 	} from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
+	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { besides, contentBeside, contentOf, freeKey, starts } from './presets';
+	import { besides, contentBeside, contentOf, freeKey, onRing, starts } from './presets';
 
 	interface Props {
 		/** Whether there is something wound already, and this is one more. */
@@ -29,9 +31,23 @@
 	const page = openBuild();
 	const build = $derived(page.build);
 
+	/** What it hangs on: the wire as it was swept, where it was. */
+	const swept = $derived(
+		build.sweeps.find((s) => s.id === build.baseline_sweep_id && s.carries === 'impedance')
+	);
+
+	/** Rings of one's own, and the one that it shall be wound on; the usual one when none is chosen. */
+	let rings = $state.raw<Piece[]>([]);
+	let ringId = $state(router.place.query.get('ring') ?? '');
+	const ring = $derived(rings.find((r) => r.id === ringId) ?? null);
+	void answer(api.GET('/api/pieces', { params: { query: { kind: 'core' } } }))
+		.then((found) => (rings = found))
+		.catch(() => undefined);
+
 	let problem = $state<string | null>(null);
 
-	async function make(name: string, content: Content): Promise<void> {
+	async function make(name: string, made_of: Content): Promise<void> {
+		const content = { ...made_of, elements: made_of.elements.map((e) => onRing(e, ring)) };
 		try {
 			const made = await answer(
 				api.POST('/api/builds/{build_id}/designs', {
@@ -45,7 +61,8 @@
 		}
 	}
 	function beside(start: (typeof besides)[number]): void {
-		const part = start.part(content?.targets ?? build.targets);
+		const usual = start.part(content?.targets ?? build.targets);
+		const part = usual && onRing(usual, ring);
 		if (!part) {
 			problem = 'A trap needs two bands: choose another one at the sweep or the wire first';
 			return;
@@ -63,20 +80,33 @@
 			: 'Choose what you need, then turn it into turns, cores and wire.'}
 		A coil for an L match is made on the <a href="/builds/{build.id}/match">match desk</a> first.
 	</p>
+	{#if rings.length > 0}
+		<p class="told">
+			<label
+				>On which ring
+				<select bind:value={ringId}>
+					<option value="">the usual one</option>
+					{#each rings as mine (mine.id)}<option value={mine.id}>{mine.held.name}, yours</option
+						>{/each}
+				</select></label
+			>
+		</p>
+	{/if}
+	{#if swept}<p class="told">A transformer is judged on your wire as swept, “{swept.name}”.</p>{/if}
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	<ul>
-		{#each starts as start (start.name)}
+		{#each starts as start, nth (nth)}
 			<li>
 				<button
 					class="button"
-					onclick={() => make(start.name, contentOf(start, build.targets, null))}
+					onclick={() => make(start.name, contentOf(start, build.targets, swept?.id ?? null))}
 				>
 					<strong>{start.name}</strong>
 					<small>{start.why}</small>
 				</button>
 			</li>
 		{/each}
-		{#each besides as start (start.name)}
+		{#each besides as start, nth (nth)}
 			<li>
 				<button class="button" onclick={() => beside(start)}>
 					<strong>{start.name}</strong>

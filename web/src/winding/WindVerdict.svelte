@@ -64,15 +64,14 @@
 			<p>
 				<span class="figure">{loss.worst.loss_db.toFixed(1)} dB</span>
 				<span class="of"
-					>stays behind on {loss.worst.label}{loss.best
+					>lost on {loss.worst.label}{loss.best
 						? `, ${loss.best.loss_db.toFixed(1)} on ${loss.best.label}`
 						: ''}</span
 				>
 			</p>
 			<p class="told">
-				{#each winding.heat as h, i (h.label)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}.
-				Mix {winding.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{winding.made_of
-					.measured
+				{#each winding.heat as h, i (i)}{i ? ', ' : 'SWR '}{swr(h.swr)} on {h.label}{/each}. Mix {winding
+					.made_of.mix} is known to {tolerance(winding.made_of.tolerance)}{winding.made_of.measured
 					? ', as you measured it.'
 					: '.'}
 				{#if !winding.made_of.measured}

@@ -70,7 +70,7 @@
 			To scale, seen from the coax side; every pass goes in from the front. {passes(winding.turns)}.
 		</p>
 		<ul class="legend">
-			{#each legend as row (row.wire)}
+			{#each legend as row, nth (nth)}
 				<li>
 					<span class="dash" style:background="var(--{hue(row.wire)})"></span>
 					<span

@@ -1,6 +1,7 @@
 /** What one usually begins with on the winding desk, and the designs that come of it; pure. */
 
-import type { Accessory, Content, Target } from '../lib/api/client';
+import { madeOf } from '../drawer/pieceUse';
+import type { Accessory, Content, Piece, Target } from '../lib/api/client';
 import type { Choke, Transformer, WireTrap, Wiring } from './wound';
 
 /** The schools of what an end-fed wire shows, and the loads of other baluns, in ohm. */
@@ -213,6 +214,15 @@ function trapFor(targets: Target[]): WireTrap | null {
 		legs: 2,
 		piece: null
 	};
+}
+
+/** A thing on a ring of the drawer in place of the usual one; without a ring, and on air, as it is. */
+export function onRing<T extends Accessory | Content['elements'][number]>(
+	thing: T,
+	ring: Piece | null
+): T {
+	if (!ring || !('core' in thing) || !thing.core) return thing;
+	return { ...thing, ...madeOf(ring, thing, 0) } as T;
 }
 
 /** A key that no part of a design has yet. */

@@ -21,7 +21,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each found.cuts as cut (cut.label)}
+			{#each found.cuts as cut, nth (nth)}
 				<tr>
 					<td>{cut.label}</td>
 					<td class="mono">{cut.count}</td>

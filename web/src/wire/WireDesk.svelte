@@ -151,7 +151,7 @@
 				</h2>
 				{#if several}
 					<div class="row" role="group" aria-label="Band">
-						{#each found?.bands ?? [] as b, i (b.label)}
+						{#each found?.bands ?? [] as b, i (i)}
 							<button
 								class="button"
 								class:main={i === band}

@@ -66,7 +66,7 @@
 			{:else if upright}
 				<path class="feeder" d="M{feed.x},{feed.y}V{height - 60}" />
 				<path class="radial" d="M{feed.x - 45},{feed.y + 22}L{feed.x},{feed.y}l90,22" />
-				{#each links as link, i (link.label)}
+				{#each links as link, i (i)}
 					<path
 						class="leg"
 						class:planned={!hung}
@@ -97,7 +97,7 @@
 				<circle class="point" cx={feed.x} cy={feed.y} r="5" />
 			{:else}
 				<path class="feeder" d="M{feed.x},{feed.y}V{height - 60}" />
-				{#each links as link, i (link.label)}
+				{#each links as link, i (i)}
 					{#each [-1, 1] as side (side)}
 						<path
 							class="leg"
@@ -213,5 +213,11 @@
 	}
 	text.soft {
 		fill: var(--soft);
+	}
+	/* Drawn smaller on a phone: its words stay as large as they can be read. */
+	@media (max-width: 620px) {
+		text {
+			font-size: 15px;
+		}
 	}
 </style>

@@ -16,8 +16,8 @@ from yielding_coil.core.tolerance import Spread, Yield, YieldLoss, share_trimmed
 BUILDS, FAN_BUILDS = 2048, 512
 # A part that was measured is known to this, two standard deviations (common practice: 1 %).
 MEASURED_SPREAD = 0.01
-# What widening or tightening the limit would do, at the limits people speak of.
-LIMITS = (1.5, 2.0, 3.0)
+# What widening or tightening the limit would do, over the limits people speak of.
+LIMITS = tuple(round(1.1 + 0.1 * step, 1) for step in range(20))
 # Fewer than this hold: the spread of parts is not what fails. What costs less, or buys less, is not worth a word.
 FEW_SHARE, WORTH_NAMING, WORTH_DOING = 0.1, 0.01, 0.005
 MOST_NAMED = 2

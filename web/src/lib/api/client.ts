@@ -93,6 +93,11 @@ export function isAway(problem: Problem): boolean {
 	return problem.code === 'server_gone' || problem.code === 'database_gone';
 }
 
+/** Whether a refusal is of this moment only. */
+export function canWait(problem: Problem): boolean {
+	return problem.code === 'busy' || problem.code === 'disk_full';
+}
+
 /** The data of an answer; throws `Refused` for a problem and when no answer came. */
 export async function answer<T>(
 	asked: Promise<{ data?: T; error?: unknown; response: Response }>

@@ -96,7 +96,7 @@
 			<Fan {...edge} low={fan.low_reactance_ohm} high={fan.high_reactance_ohm} />
 		{/if}
 		<line x1="0" x2={plot.width} y1={y(0)} y2={y(0)} />
-		{#each others as other, i (other.name)}
+		{#each others as other, i (i)}
 			{@const c = other.curves}
 			{@const look = { plot, of: 'other', hue, width: 1.4, dash: dashes[i % dashes.length] }}
 			<Curve {...look} hz={c.frequency_hz} values={c.resistance_ohm} />
@@ -111,7 +111,7 @@
 		<Curve {plot} of="reactance" {hz} values={curves.reactance_ohm} {hue} {unsure} dash="7 3 2 3" />
 		<Samples {plot} atHz={sampledHz} {hz} values={curves.resistance_ohm} {hue} />
 		<Samples {plot} atHz={sampledHz} {hz} values={curves.reactance_ohm} {hue} />
-		{#each names as { name, hz, value } (name)}
+		{#each names as { name, hz, value }, nth (nth)}
 			<CurveName x={x(hz)} y={y(value) + (value > (low + high) / 2 ? 18 : -8)} {hue}
 				>{name}, Ω</CurveName
 			>

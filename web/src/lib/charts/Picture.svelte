@@ -61,4 +61,10 @@
 		padding: 0 5px;
 		cursor: pointer;
 	}
+	@media (max-width: 620px), (pointer: coarse) {
+		button {
+			min-width: 44px;
+			min-height: 44px;
+		}
+	}
 </style>

@@ -120,7 +120,7 @@
 				<clipPath id={clip}><rect x="0" y="-1" {width} height={inner + 2} /></clipPath>
 			</defs>
 			<g transform="translate({left},{above})">
-				{#each names as { stretch } (stretch.label)}
+				{#each names as { stretch }, nth (nth)}
 					<rect
 						class="band"
 						x={x(Math.max(stretch.low_hz, lowHz))}
@@ -132,7 +132,7 @@
 						height={inner}
 					/>
 				{/each}
-				{#each names as { stretch, edge, row, start } (stretch.label)}
+				{#each names as { stretch, edge, row, start }, nth (nth)}
 					<text
 						class="band-name"
 						x={start ? edge + 4 : edge - 5}

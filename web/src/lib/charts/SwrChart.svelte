@@ -118,7 +118,7 @@
 			hue="blueprint"
 			{top}
 		/>
-		{#each others as other, i (other.name)}
+		{#each others as other, i (i)}
 			<Curve
 				{plot}
 				of="other"

@@ -57,4 +57,9 @@
 		white-space: nowrap;
 		cursor: ew-resize;
 	}
+	@media (max-width: 620px), (pointer: coarse) {
+		.slider {
+			line-height: 42px;
+		}
+	}
 </style>

@@ -34,8 +34,10 @@
 	let meant = $state<string | null>(null);
 
 	let field = $state<HTMLElement>();
-	/** The settling that is under way. */
+	/** The settling that is under way, of which text, and the how manyth it is: the newest counts. */
 	let taking: Promise<void> | null = null;
+	let asked: string | null = null;
+	let newest = 0;
 
 	onMount(() =>
 		settling.join({
@@ -52,20 +54,27 @@
 	}
 
 	function settle(): Promise<void> {
-		taking ??= taken().finally(() => (taking = null));
-		return taking;
-	}
-
-	async function taken(): Promise<void> {
 		if (typed === null || typed === shown) {
 			typed = problem = null;
-			return;
+			return Promise.resolve();
 		}
-		const text = typed;
+		if (taking && asked === typed) return taking;
+		asked = typed;
+		const mine = ++newest;
+		const under_way = taken(typed, mine).finally(() => {
+			if (mine === newest) taking = asked = null;
+		});
+		taking = under_way;
+		return under_way;
+	}
+
+	async function taken(text: string, mine: number): Promise<void> {
 		try {
 			const { value, not_m } = await answer(
 				api.POST('/api/quantities', { body: { text, kind, length_unit: units.length } })
 			);
+			// Typed on meanwhile: that counts.
+			if (mine !== newest) return;
 			await onsettle(value);
 			// Decimals of a foot are no inches: the usual slip.
 			beware =
@@ -73,15 +82,13 @@
 					? null
 					: `${text.trim()}: that is ${length(value, 'ft')}, not ${length(not_m, 'ft')}.`;
 			problem = null;
+			if (typed === text) typed = null;
 		} catch (why) {
 			if (!(why instanceof Refused)) throw why;
+			if (mine !== newest) return;
 			problem = why.message;
 			meant = why.problem.suggested ?? null;
-			return;
 		}
-		// Typed on meanwhile: that stands, and is taken next.
-		if (typed === text) typed = null;
-		else if (typed !== null) await taken();
 	}
 
 	function take(text: string): void {

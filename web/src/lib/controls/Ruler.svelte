@@ -50,17 +50,18 @@
 		onchange(x.invert(event.clientX - box.left), settled);
 	}
 
-	/** A step is one mark of what is made: half a turn, half a centimetre. */
-	export function step(way: 1 | -1, large = false): void {
+	/** A step is one mark of what is made, half a turn or a centimetre; a fine one a tenth of that. */
+	export function step(way: 1 | -1, fine = false): void {
 		const marks = makes.map((m) => m.value);
+		const part = fine ? 0.1 : 1;
 		if (marks.length < 2) {
-			onchange(value * (1 + way * 0.01 * (large ? 5 : 1)), true);
+			onchange(value * (1 + way * 0.01 * part), true);
 			return;
 		}
 		let at = 0;
 		for (let i = 1; i < marks.length - 1; i++) if ((marks[i] ?? 0) <= value) at = i;
 		const size = (marks[at + 1] ?? 0) - (marks[at] ?? 0);
-		onchange(Math.min(high, Math.max(low, value + way * size * (large ? 2 : 1))), true);
+		onchange(Math.min(high, Math.max(low, value + way * size * part)), true);
 	}
 
 	function keyed(event: KeyboardEvent): void {

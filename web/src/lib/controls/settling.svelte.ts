@@ -21,19 +21,32 @@ export interface SettlingField {
 /** What is pressed to do something or to go somewhere. */
 const ACTS = 'button, a[href], [role="button"]';
 
+const JUST_NOW_MS = 1000;
+
 class Settling {
 	/** The act that waits, by its words; null when none does. */
 	waiting = $state<string | null>(null);
 	/** What kept the act from being done: it was typed here and refused. */
 	refused = $state.raw<{ label: string; typed: string } | null>(null);
 	#fields = new Set<SettlingField>();
+	#left: { label: string; text: string; at: number }[] = [];
 	#act: HTMLElement | null = null;
 	#passing = false;
 
 	/** A field joins, and leaves by what is returned. */
 	join(field: SettlingField): () => void {
 		this.#fields.add(field);
-		return () => void this.#fields.delete(field);
+		return () => {
+			this.#fields.delete(field);
+			const text = field.typed();
+			if (text !== null) this.#left.push({ label: field.label, text, at: performance.now() });
+			this.#left.splice(0, this.#left.length - 12);
+		};
+	}
+
+	/** What stood in fields that went away just now, as when their page failed. */
+	get lost(): { label: string; text: string }[] {
+		return this.#left.filter((each) => performance.now() - each.at < JUST_NOW_MS);
 	}
 
 	/** A press anywhere, before anything else hears of it. */
@@ -77,7 +90,15 @@ class Settling {
 		this.waiting = act.getAttribute('aria-label') ?? act.textContent.trim();
 		act.setAttribute('aria-busy', 'true');
 		try {
-			await Promise.all(open.map((field) => field.settle()));
+			let before: (string | null)[];
+			do {
+				before = open.map((field) => field.typed());
+				await Promise.all(open.map((field) => field.settle()));
+				// Typed on meanwhile: that is waited for as well.
+			} while (
+				this.#act === act &&
+				open.some((field, i) => field.typed() !== null && field.typed() !== before[i])
+			);
 		} catch (why) {
 			this.cancel();
 			throw why;

@@ -45,6 +45,17 @@
 		line-height: 1;
 		cursor: pointer;
 	}
+	/* As large as a finger, and drawn no larger. */
+	@media (max-width: 620px), (pointer: coarse) {
+		.help {
+			position: relative;
+		}
+		.help::after {
+			content: '';
+			position: absolute;
+			inset: -10px;
+		}
+	}
 	dl {
 		display: grid;
 		gap: 2px;

@@ -92,7 +92,7 @@ export const help = {
 		sure: 'Over 2,000 simulated instruments 89 to 92 of a hundred true values lay inside. A load worse than its 1 % moves every impedance by as much.'
 	},
 	residual: {
-		title: 'What is left of the load',
+		title: 'Load check: the residual',
 		what: 'The load swept once more after calibrating: how well the same thing repeats. It cannot see an error of the load itself.',
 		how: 'Root mean square of |Γ| of the corrected load against what the load is, in dB. An impedance is uncertain by 2δ/|1 − Γ²|.',
 		source: 'From Z = 50(1 + Γ)/(1 − Γ), differentiated.',

@@ -14,6 +14,8 @@
 
 	function show(dialog: HTMLDialogElement): void {
 		dialog.showModal();
+		// To be read first, and Close is near: unless a field asks for the focus.
+		if (!dialog.querySelector('[autofocus], input')) dialog.querySelector('h2')?.focus();
 	}
 	const id = `dialog-${Math.random().toString(36).slice(2)}`;
 </script>
@@ -25,7 +27,7 @@
 	onclick={(event) => event.target === event.currentTarget && event.currentTarget.close()}
 >
 	<div class="head">
-		<h2 {id}>{title}</h2>
+		<h2 {id} tabindex="-1">{title}</h2>
 		<button class="button" onclick={(event) => event.currentTarget.closest('dialog')?.close()}
 			>Close</button
 		>

@@ -18,6 +18,8 @@
 	let { title, tools }: Props = $props();
 
 	let menu = $state<HTMLDetailsElement>();
+	/** On a phone the tools open below the one row of the header. */
+	let open = $state(false);
 
 	function leave(event: Event): void {
 		if (menu?.open && !menu.contains(event.target as Node)) menu.open = false;
@@ -35,7 +37,7 @@
 />
 
 <header>
-	<a class="home" href="/">
+	<a class="home" href="/" aria-label="Yielding Coil: the shelf">
 		<svg viewBox="0 0 32 32" width="26" height="26" aria-hidden="true">
 			<g fill="none" stroke="currentColor" stroke-width="3" stroke-linecap="round">
 				<path
@@ -47,7 +49,10 @@
 	</a>
 	{#if typeof title === 'string'}<h1>{title}</h1>{:else}{@render title?.()}{/if}
 	<span class="gap"></span>
-	<span class="tools unprinted">
+	<button class="button more unprinted" aria-expanded={open} onclick={() => (open = !open)}
+		>Menu</button
+	>
+	<span class="tools unprinted" class:open>
 		{@render tools?.()}
 		<a class="button" href="/drawer">Drawer</a>
 		<a class="button" href="/analyser">Analyser</a>
@@ -155,9 +160,42 @@
 		display: grid;
 		gap: 3px;
 	}
+	.more {
+		display: none;
+	}
 	@media (max-width: 620px) {
 		header {
-			padding: 8px 12px;
+			padding: 4px 12px;
+			gap: 4px 8px;
+		}
+		header :global(.shown) {
+			flex: 1 1 0;
+			flex-wrap: nowrap;
+		}
+		header :global(.shown h1) {
+			overflow: hidden;
+			white-space: nowrap;
+			text-overflow: ellipsis;
+		}
+		.home strong,
+		.gap {
+			display: none;
+		}
+		.more {
+			display: inline-flex;
+			margin-left: auto;
+		}
+		.tools {
+			display: none;
+			flex-basis: 100%;
+			padding: 6px 0;
+		}
+		.tools.open {
+			display: flex;
+		}
+		.menu {
+			right: auto;
+			left: 0;
 		}
 	}
 </style>

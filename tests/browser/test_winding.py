@@ -348,7 +348,7 @@ class TestDrawer:
             page.get_by_role("link", name="Take it out as a table").click()
         assert "240 pF mica" in download.value.path().read_text()
         page.get_by_label("Search the drawer").fill("nothing like it")
-        expect(page.get_by_text("No capacitor of yours answers “nothing like it”.")).to_be_visible()
+        expect(page.get_by_text("None of your pieces matches “nothing like it”.")).to_be_visible()
 
     def test_a_capacitor_in_hand_stands_in_a_match_until_its_value_is_moved(self, page, address, laid_in, settle):
         page.goto(f"{address}/drawer?kind=capacitor")

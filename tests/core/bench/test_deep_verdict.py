@@ -250,8 +250,8 @@ def stated(suspect: Hypothesis, said: verdict.Verdict) -> bool:
 
 
 def most_stated(found: Tried, trials) -> bool:
-    """Whether 95 in a hundred are: where more than two names were left, after the one sweep more asked for."""
-    return trials.at_least(sum(stated(suspect, after) for suspect, _, after in found), len(found), 0.95)
+    """Whether 95 in a hundred are, on one sweep and once the one more that was asked for is taken."""
+    return all(trials.at_least(sum(stated(each[0], each[k]) for each in found), len(found), 0.95) for k in (1, 2))
 
 
 def none_accused(found: Tried, trials) -> bool:
@@ -348,8 +348,7 @@ def test_coils_and_traps(tried, trials, name, code):
 
     if code == "right":
         assert none_accused(found, trials)
-        # A value at the edge of its tolerance may be called beyond it as well.
-        assert trials.at_least(sum(said.codes == ("right",) for _, said, _ in found), len(found), 0.95)
+        assert trials.at_least(sum(said.codes == ("right",) for _, said, _ in found), len(found), 0.98)
     else:
         assert most_stated(found, trials)
 

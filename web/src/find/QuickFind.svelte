@@ -5,6 +5,7 @@
 	import { answer, api, type Design } from '../lib/api/client';
 	import { router } from '../lib/router/router.svelte';
 	import { isWound, woundName } from '../design/content';
+	import { partTitle } from '../design/words';
 	import { titleOf } from '../winding/wound';
 	import { quantity } from '../lib/units/format';
 	import Dialog from '../lib/shell/Dialog.svelte';
@@ -64,7 +65,7 @@
 					}
 				];
 			}
-			const what = `${e.place === 'series' ? 'Series' : 'Shunt'} ${e.kind === 'coil' ? 'coil' : 'capacitor'}`;
+			const what = partTitle(e);
 			const value =
 				e.kind === 'coil' ? quantity(e.inductance_h, 'H') : quantity(e.capacitance_f, 'F');
 			return [

@@ -52,9 +52,27 @@ def test_quick_find_knows_the_trade_and_the_drawer(page, address, client, settle
         ("grey", "three grey rings"),
     ):
         page.keyboard.press("/")
-        page.get_by_role("combobox").or_(page.get_by_role("searchbox")).last.fill(typed)
+        page.get_by_role("combobox", name="Find a build, a part, a desk").fill(typed)
         expect(page.get_by_text(found).first).to_be_visible()
         page.keyboard.press("Escape")
+
+
+def test_a_window_asked_for_right_after_another_closed_comes(page, address, settle):
+    page.goto(address)
+    settle()
+    page.keyboard.press("/")
+    field = page.get_by_role("combobox", name="Find a build, a part, a desk")
+    expect(field).to_be_focused()
+    # Closed and asked for again before the browser has told of the first one's end.
+    page.evaluate("""async () => {
+        document.querySelector('dialog').requestClose();
+        for (let turn = 0; turn < 9; turn++) await Promise.resolve();
+        document.activeElement.dispatchEvent(
+            new KeyboardEvent('keydown', { key: '/', bubbles: true, cancelable: true }));
+    }""")
+    settle()
+    page.wait_for_timeout(100)
+    expect(field).to_be_focused()
 
 
 def test_every_l_match_has_its_picture_on_paper_too(laid_in, page, address, client, settle):

@@ -18,17 +18,31 @@
 		if (!dialog.querySelector('[autofocus], input')) dialog.querySelector('h2')?.focus();
 	}
 	const id = `dialog-${Math.random().toString(36).slice(2)}`;
+
+	let ended = false;
+	/** At once: the browser's own event comes later, and by then the next window may have been asked for. */
+	function end(dialog: HTMLDialogElement): void {
+		if (ended) return;
+		ended = true;
+		dialog.close();
+		onclose();
+	}
 </script>
 
 <dialog
 	use:show
 	aria-labelledby={id}
-	{onclose}
-	onclick={(event) => event.target === event.currentTarget && event.currentTarget.close()}
+	oncancel={(event) => {
+		if (event.target !== event.currentTarget) return;
+		event.preventDefault();
+		end(event.currentTarget);
+	}}
+	onclose={(event) => end(event.currentTarget)}
+	onclick={(event) => event.target === event.currentTarget && end(event.currentTarget)}
 >
 	<div class="head">
 		<h2 {id} tabindex="-1">{title}</h2>
-		<button class="button" onclick={(event) => event.currentTarget.closest('dialog')?.close()}
+		<button class="button" onclick={(event) => end(event.currentTarget.closest('dialog')!)}
 			>Close</button
 		>
 	</div>

@@ -5,6 +5,7 @@ import re
 import numpy as np
 import pytest
 from client_helpers import calibrated, connected, wire_build
+from page_helpers import button
 from playwright.sync_api import expect
 
 from yielding_coil.core.sweep import Sweep
@@ -39,10 +40,6 @@ def open_end_fed(page, settle, piece=None):
 
 def verdict(page):
     return page.get_by_role("region", name="Bench check")
-
-
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
 
 
 def test_a_fault_is_found_mended_and_passed(ready, settle):

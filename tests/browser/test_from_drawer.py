@@ -3,7 +3,8 @@
 import re
 
 import pytest
-from client_helpers import made_build
+from client_helpers import BAND, made_build, wire_build
+from page_helpers import button
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
@@ -11,15 +12,12 @@ pytestmark = pytest.mark.browser
 RINGS = {"kind": "core", "name": "three grey rings", "count": 3, "values": {"mix": "31", "size": "FT240"}}
 
 
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
-
-
 def test_three_rings_become_a_choke_and_an_unun(page, address, client, settle):
     piece = client.post("/api/pieces", json=RINGS).json()
     build = made_build(client)
     page.goto(f"{address}/drawer?kind=core")
-    page.get_by_role("link", name=f"wind on it, for {build['name']}").click()
+    expect(page.get_by_label("What can I make of it, for")).to_have_value(build["id"])
+    page.get_by_role("link", name="wind on it").click()
     settle()
     expect(page.get_by_label("On which ring")).to_have_value(piece["id"])
     page.get_by_role("button", name="Choke, 11 turns of thin coax").click()
@@ -37,6 +35,30 @@ def test_three_rings_become_a_choke_and_an_unun(page, address, client, settle):
     # On the wire as it was swept, not on what such wires usually show.
     unun = next(d for d in made if any(e["key"] == "unun" for e in d["revision"]["content"]["elements"]))
     assert unun["revision"]["content"]["antenna"]["sweep_id"] == build["baseline_sweep_id"]
+
+
+def test_a_wire_and_a_capacitor_become_a_trap_of_the_build_that_is_chosen(page, address, client, settle):
+    held = {"kind": "wire", "name": "green enamel", "values": {"diameter_m": 1.25e-3, "covered_m": 1.32e-3}}
+    wire = client.post("/api/pieces", json=held)
+    assert wire.status_code == 201, wire.text
+    values = {"capacitance_f": 47e-12, "tolerance": 0.02, "q": 900, "voltage_v": 500}
+    mica = client.post("/api/pieces", json={"kind": "capacitor", "name": "mica", "values": values}).json()
+    two = [BAND, {"label": "30 m", "low_hz": 10.1e6, "high_hz": 10.15e6, "swr_limit": 2.0}]
+    build = wire_build(client, targets=two)
+    made_build(client)
+    page.goto(f"{address}/drawer?kind=capacitor")
+    page.get_by_label("What can I make of it, for").select_option(build["id"])
+    page.get_by_role("link", name="a trap with it").click()
+    settle()
+    expect(page.get_by_label("A trap with which capacitor")).to_have_value(mica["id"])
+    page.get_by_label("With which wire").select_option(wire.json()["id"])
+    page.get_by_role("button", name="Trap, coil and capacitor").click()
+    settle()
+
+    (design,) = client.get(f"/api/builds/{build['id']}/designs").json()
+    (trap,) = design["revision"]["content"]["beside"]
+    assert (trap["capacitance_f"], trap["capacitance_spread"]) == (47e-12, 0.02)
+    assert trap["wire_piece"]["id"] == wire.json()["id"]
 
 
 def test_quick_find_knows_the_trade_and_the_drawer(page, address, client, settle):

@@ -2,13 +2,10 @@
 
 import re
 
-import numpy as np
 import pytest
 from client_helpers import connected
+from page_helpers import far_end
 from playwright.sync_api import expect
-
-from yielding_coil.core import Cable, Line, Sweep
-from yielding_coil.formats import touchstone
 
 pytestmark = pytest.mark.browser
 
@@ -152,15 +149,6 @@ def line(page, address, client):
     page.get_by_label("A file of it: far end shorted").set_input_files(far_end("shorted"))
     length = page.get_by_label("Length by the tape", exact=True)
     return "**/api/lines", lambda: enter(length, "17 m"), lambda: enter(length, "18 m")
-
-
-def far_end(end):
-    """A file of 17.6 m of foam coax with that at its far end."""
-    f = np.linspace(1e6, 60e6, 201)
-    line = Line(Cable("foam", 50.0, 0.84, 0.9, 0.01), 17.6)
-    load = np.full(f.size, 1e9 if end == "open" else 1e-9, dtype=complex)
-    sweep = Sweep(f, line.input_impedance(f, load))
-    return {"name": f"{end}.s1p", "mimeType": "text/plain", "buffer": touchstone.write(sweep)}
 
 
 DESKS = [wire, sweep, plane, match, winding, compared_windings, trim, drawer, bands, analyser, line]

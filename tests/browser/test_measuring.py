@@ -6,6 +6,7 @@ import signal
 
 import pytest
 from client_helpers import made_build
+from page_helpers import button
 from playwright.sync_api import expect
 
 from yielding_coil.analyser.child import SimulatorChild
@@ -16,10 +17,6 @@ pytestmark = pytest.mark.browser
 
 def verdict(page):
     return page.get_by_role("region", name="Verdict")
-
-
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
 
 
 def screw_on(page, settle, thing):

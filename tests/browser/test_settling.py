@@ -2,31 +2,10 @@
 
 import pytest
 from client_helpers import hung, read, trim_of, wire_build
+from page_helpers import AT_ONCE, button
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
-
-# Typed and pressed in one turn of the page's clock: no blur, no pause, faster than any finger.
-AT_ONCE = """([field, text, act, way]) => {
-    const find = (kind, words, want) => [...document.querySelectorAll(kind)].find((e) => words(e)?.trim() === want);
-    const input = find('input', (e) => e.labels[0]?.textContent, field);
-    const press = find('button', (e) => e.textContent, act);
-    input.focus();
-    input.value = text;
-    input.dispatchEvent(new Event('input', { bubbles: true }));
-    if (way === 'Enter') {
-        input.dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
-        return;
-    }
-    const kind = way === 'touch' ? { pointerType: 'touch' } : { pointerType: 'mouse' };
-    for (const name of ['pointerdown', 'pointerup'])
-        press.dispatchEvent(new PointerEvent(name, { bubbles: true, cancelable: true, ...kind }));
-    press.click();
-}"""
-
-
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
 
 
 def at_once(page, settle, field, text, act, way="mouse"):

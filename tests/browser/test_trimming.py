@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from analyser_faults import Running, serving, simulated
 from client_helpers import DEMO, TWELVE, hung, read, trim_of, wire_build
+from page_helpers import button
 from playwright.sync_api import expect
 
 from yielding_coil.analyser.bench import NEW_LEG_M, NEW_TARGET_HZ
@@ -17,10 +18,6 @@ pytestmark = pytest.mark.browser
 PHONE = {"width": 390, "height": 844}
 FIFTEEN = {"label": "15 m", "low_hz": 21.0e6, "high_hz": 21.45e6, "swr_limit": 2.0}
 COUNT_KEYS = "window.keysPressed = 0; addEventListener('keydown', () => window.keysPressed++, true);"
-
-
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
 
 
 def verdict(page):

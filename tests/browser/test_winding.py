@@ -4,6 +4,7 @@ import re
 
 import pytest
 from client_helpers import wire_build
+from page_helpers import button
 from playwright.sync_api import expect
 
 pytestmark = pytest.mark.browser
@@ -31,10 +32,6 @@ def wind_else(page, name, settle):
 
 def picture(page):
     return page.get_by_role("img", name=re.compile("turns on the ring"))
-
-
-def button(page, name):
-    return page.get_by_role("button", name=name, exact=True)
 
 
 def count_in(page, label, text, settle):

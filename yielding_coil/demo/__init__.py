@@ -268,7 +268,7 @@ def _lay(session: Session, made: _Build) -> None:
     baseline, *_ = [_keep(session, build, sweep) for sweep in made.sweeps]
     build.baseline_sweep_id = baseline.id
     best = _best_match(made.name)
-    content = with_match(_unmatched(made, baseline.id), best.parts, Template())
+    content = with_match(_unmatched(made, baseline.id), best, Template())
     antenna = impedance_sweep_of(baseline)
     build.chosen_design_id = _keep_design(session, build, name_of(best.shape), content, antenna)
 

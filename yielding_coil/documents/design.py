@@ -1,6 +1,6 @@
 """What a revision of a design holds, and how it becomes a core system."""
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from typing import Annotated, Any, Literal
 from uuid import UUID
 
@@ -11,7 +11,7 @@ from yielding_coil import data
 from yielding_coil.core import design as core
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, CableRow
-from yielding_coil.core.matching import MatchPart, MatchTemplate
+from yielding_coil.core.matching import MatchCandidate, MatchPart, MatchTemplate
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target
@@ -285,24 +285,31 @@ class Template(BaseModel):
         Raises:
             NotFoundError: no such wire or cable.
         """
-        return MatchTemplate(data.winding_wire(self.wire), data.cable_row(self.cable), self.former_m, self.pitch_m)
+        others = tuple(row.outer_m for row in data.formers().values())
+        wire, cable = data.winding_wire(self.wire), data.cable_row(self.cable)
+        return MatchTemplate(wire, cable, self.former_m, self.pitch_m, others)
 
-    def element(self, part: MatchPart) -> AnyElement:
-        """A part of a match as a design keeps it."""
+    def element(self, part: MatchPart, former_m: float | None) -> AnyElement:
+        """A part of a match as a design keeps it; a coil on the former that carries it."""
         common: dict[str, Any] = {"key": part.key, "place": part.place}
         if part.kind == "coil":
             return Coil(
-                **common, inductance_h=part.value, former_m=self.former_m, wire=self.wire, pitch_m=self.pitch_m
+                **common,
+                inductance_h=part.value,
+                former_m=former_m or self.former_m,
+                wire=self.wire,
+                pitch_m=self.pitch_m,
             )
         if part.kind == "coax_capacitor":
             return CoaxCapacitor(**common, capacitance_f=part.value, cable=self.cable)
         return FixedCapacitor(**common, capacitance_f=part.value)
 
 
-def with_match(content: DesignContent, parts: Sequence[MatchPart], template: Template) -> DesignContent:
+def with_match(content: DesignContent, found: MatchCandidate, template: Template) -> DesignContent:
     """The content with a match above its line, in place of whatever stood there."""
     below = [e for e in content.elements if isinstance(e, Feedline)]
-    return content.model_copy(update={"elements": [*(template.element(p) for p in parts), *below]})
+    made = [template.element(p, found.former_m) for p in found.parts]
+    return content.model_copy(update={"elements": [*made, *below]})
 
 
 # One step a version: each takes a payload of its number and gives the next. Version 1 is the first.

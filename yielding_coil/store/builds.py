@@ -7,6 +7,7 @@ from typing import Any, TypeVar
 from uuid import UUID
 
 from sqlalchemy import inspect, select
+from sqlalchemy.dialects.postgresql import insert
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError
@@ -18,9 +19,9 @@ def settings(session: Session) -> Settings:
     """The one row of settings, made on first sight."""
     row = session.get(Settings, 1)
     if row is None:
-        row = Settings(id=1)
-        session.add(row)
-        session.flush()
+        # Two pages may see it first at once.
+        session.execute(insert(Settings).values(id=1).on_conflict_do_nothing())
+        row = session.get_one(Settings, 1)
     return row
 
 

@@ -219,3 +219,15 @@ def test_who_loses_a_deadlock_tries_again_and_nobody_else_does(engine):
     for times, state in ((TRIES, "40P01"), (1, "57014")):
         with pytest.raises(DBAPIError):
             refusing(times, state, engine)
+
+
+def test_what_several_see_first_at_once_is_made_once(client, address):
+    """Pages of a new installation ask for settings and bands together."""
+
+    def asked(url):
+        with httpx.Client(base_url=address, timeout=30) as own:
+            return own.get(url).status_code
+
+    with ThreadPoolExecutor(12) as all_at_once:
+        found = list(all_at_once.map(asked, ["/api/settings", "/api/tables/bands"] * 6))
+    assert found == [200] * 12

@@ -72,12 +72,17 @@ class TestLengths:
 
         section = parts(form="section", velocity_factor=0.66)
         assert section["schools"][0]["part_m"] == pytest.approx(1.735, abs=5e-4)
-        assert section["measured"]
+        assert section["section"]["measured"]
+        # Z0²/Z, and what the cable loses: a loop of 112 Ω comes out at 50 (Pozar, 4th ed., §2.5).
+        loop = parts(form="section", cable="pe-6-75", antenna_ohm=112.5)["section"]
+        assert loop["through_ohm"] == pytest.approx(75**2 / 112.5, rel=0.03)
+        assert loop["without_swr"] == pytest.approx(2.25)
+        assert loop["through_swr"] < 1.05
         by_class = parts(form="section", cable="pe-5")
-        assert not by_class["measured"]
+        assert not by_class["section"]["measured"]
         assert by_class["schools"][0]["low_m"] < by_class["schools"][0]["part_m"]
         assert len(parts(form="counterpoise")["schools"]) == 3
-        assert parts(form="radial")["velocity_factor"] is None
+        assert parts(form="radial")["section"] is None
 
     def test_what_fits(self, client):
         found = client.post("/api/lengths/fitting", json={"span_m": 10.0, "pole_m": 7.0}).json()

@@ -4,9 +4,8 @@ import numpy as np
 import pytest
 
 from yielding_coil import data
-from yielding_coil.core.bench import BenchSweep, Fixture, Hypothesis, bucking_turns, classify, seen_of
+from yielding_coil.core.bench import NUISANCES, BenchSweep, Fixture, Hypothesis, bucking_turns, classify, seen_of
 from yielding_coil.core.bench import suspects as faults
-from yielding_coil.core.bench.verdict import NUISANCES
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.reflection import impedance_of

@@ -1,5 +1,7 @@
 """L networks for a design, as one would make them."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -33,6 +35,22 @@ def test_a_wire_of_the_trade_gets_its_coil_and_its_capacitor():
     assert coil.value == pytest.approx(3.00e-6, rel=0.01)
     assert coil_up.worst_swr < 1.5
     assert coil_up.heat_w > 0
+
+
+def test_a_coil_that_is_nothing_on_the_usual_former_is_wound_on_another():
+    """Half an ohm at 18 MHz wants some tens of nanohenries: one turn on 32 mm is more already."""
+    thin = design(FixedLoad(0.5 - 0.8j))
+    stuck = [c for c in propose(thin, TEMPLATE) if c.refused and "take another former" in c.refused]
+    made = [c for c in propose(thin, replace(TEMPLATE, other_formers_m=(0.05, 0.025, 0.016))) if c.refused is None]
+
+    assert stuck
+    assert any(c.former_m in (0.025, 0.016) for c in made)
+    for candidate in made:
+        coils = [p for p in candidate.parts if p.kind == "coil"]
+        assert (candidate.former_m is None) == (not coils)
+        for part in coils:
+            wound = part.element(replace(TEMPLATE, former_m=candidate.former_m))
+            assert wound.turns(18.118e6) >= 1
 
 
 def test_the_best_yield_comes_first_and_what_cannot_be_made_last():

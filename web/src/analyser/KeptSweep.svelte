@@ -39,6 +39,8 @@
 			)
 	);
 	const meaning = $derived(meant.value);
+	const undipped =
+		'A clean sweep without a dip: right for a wire that gets a match; for one that is to be trimmed, sweep a wider range first.';
 </script>
 
 <section class="sheet" aria-label="Kept">
@@ -53,7 +55,7 @@
 		</p>
 	{:else if good && build && build.baseline_sweep_id !== sweep.id}
 		<p class="told">
-			A good sweep. Next year it is the only thing that tells what changed.
+			{dipHz === null ? undipped : 'A good sweep.'} Next year it is the only thing that tells what changed.
 			<button class="button main" onclick={() => onbaseline(sweep, build.name)}
 				>Make it the baseline of {build.name}</button
 			>
@@ -66,8 +68,9 @@
 				onbaseline(sweep, buildName.trim() || suggestion);
 			}}
 		>
+			{#if dipHz === null}<p class="told">{undipped}</p>{/if}
 			<label class="told"
-				>A good sweep: make it the baseline of a new build, named
+				>{dipHz === null ? 'Make' : 'A good sweep: make'} it the baseline of a new build, named
 				<input
 					class="written"
 					value={buildName}

@@ -2,7 +2,7 @@
 	The drawer: what one holds and what the trade sells, by kind, searched, in and out as a table.
 -->
 <script lang="ts">
-	import { answer, api, type Piece, problemText, type Trade } from '../lib/api/client';
+	import { answer, api, type Piece, problemText, refused, type Trade } from '../lib/api/client';
 	import { Latest } from '../lib/api/latest.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
@@ -20,11 +20,24 @@
 	let open = $state<string | null>(null);
 	const asked = router.place.query.get('kind');
 	let kind = $state<Kind>(kinds.find((k) => k.key === asked)?.key ?? 'core');
-	/** For which a ring of the drawer may be wound, newest first. */
+	/** Builds that a piece of the drawer may go to, newest first, and the one that is thought of. */
 	let builds = $state.raw<{ id: string; name: string }[]>([]);
+	let buildId = $state('');
 	void answer(api.GET('/api/builds'))
-		.then((found) => (builds = found))
+		.then((found) => {
+			builds = found;
+			buildId = found[0]?.id ?? '';
+		})
 		.catch(() => undefined);
+	/** What a piece can become: words, and the desk where it does. */
+	const becomes: Partial<Record<Kind, [string, (piece: string) => string][]>> = {
+		core: [['wind on it', (id) => `wind?core=${id}`]],
+		wire: [['wind with it', (id) => `wind?wire=${id}`]],
+		capacitor: [
+			['a trap with it', (id) => `wind?capacitor=${id}`],
+			['a match with it', () => 'match']
+		]
+	};
 	let measuring = $state(router.place.query.get('measure') !== null);
 	const shownMost = 40;
 
@@ -58,25 +71,41 @@
 			open = made.id;
 			news = `“${made.held.name}” lies in your drawer. Say what yours is like.`;
 		});
-	const change = async (piece: Piece, held: Held) => {
-		await attempt(async () => {
-			await answer(
-				api.PATCH('/api/pieces/{piece_id}', {
-					params: { path: { piece_id: piece.id } },
-					body: { revision: piece.revision, held }
-				})
-			);
-			await load();
+	/** Changes of pieces go one after the other, each on what the one before it made. */
+	let changing: Promise<unknown> = Promise.resolve();
+	function onNewest<T>(id: string, act: (piece: Piece) => Promise<T>): Promise<T> {
+		const done = changing.then(() => {
+			const piece = own.find((p) => p.id === id);
+			if (!piece) throw refused('This piece lies in your drawer no longer');
+			return act(piece);
 		});
-	};
-	const bin = (piece: Piece) =>
+		changing = done.catch(() => undefined);
+		return done;
+	}
+	const change = (id: string, make: (held: Held) => Held) =>
+		onNewest(id, async (piece) => {
+			const params = { path: { piece_id: id } };
+			const body = { revision: piece.revision, held: make(piece.held) };
+			try {
+				await answer(api.PATCH('/api/pieces/{piece_id}', { params, body }));
+				problem = null;
+			} catch (why) {
+				problem = problemText(why);
+				throw why;
+			} finally {
+				await load();
+			}
+		});
+	const bin = (id: string) =>
 		attempt(async () => {
-			await answer(
-				api.DELETE('/api/pieces/{piece_id}', {
-					params: { path: { piece_id: piece.id }, query: { revision: piece.revision } }
-				})
-			);
-			binned = piece;
+			binned = await onNewest(id, async (piece) => {
+				await answer(
+					api.DELETE('/api/pieces/{piece_id}', {
+						params: { path: { piece_id: id }, query: { revision: piece.revision } }
+					})
+				);
+				return piece;
+			});
 			news = null;
 			await load();
 		});
@@ -170,7 +199,17 @@
 		/>
 	</div>
 	<section class="sheet" aria-label="Yours">
-		<h2>Yours</h2>
+		<div class="head">
+			<h2>Yours</h2>
+			{#if buildId && mine.length && becomes[kind]}
+				<label class="named"
+					>What can I make of it, for
+					<select bind:value={buildId}>
+						{#each builds as build (build.id)}<option value={build.id}>{build.name}</option>{/each}
+					</select></label
+				>
+			{/if}
+		</div>
 		{#if mine.length}
 			<ul>
 				{#each mine as piece (piece.id)}
@@ -187,10 +226,10 @@
 									>in {piece.used} {piece.used === 1 ? 'design' : 'designs'}</span
 								>{/if}
 							<span class="acts">
-								{#if piece.held.kind === 'core' && builds[0]}
-									<a class="plain" href="/builds/{builds[0].id}/wind?ring={piece.id}"
-										>wind on it, for {builds[0].name}</a
-									>
+								{#if buildId}
+									{#each becomes[kind] ?? [] as [words, desk] (words)}
+										<a class="plain" href="/builds/{buildId}/{desk(piece.id)}">{words}</a>
+									{/each}
 								{/if}
 								<button
 									class="plain"
@@ -201,12 +240,12 @@
 								<button
 									class="plain"
 									aria-label="Put {piece.held.name} in the bin"
-									onclick={() => bin(piece)}>bin</button
+									onclick={() => bin(piece.id)}>bin</button
 								>
 							</span>
 						</div>
 						{#if open === piece.id}
-							<PieceForm {piece} onchange={(held) => change(piece, held)} />
+							<PieceForm {piece} onchange={(make) => change(piece.id, make)} />
 						{/if}
 					</li>
 				{/each}

@@ -4,28 +4,26 @@
 <script lang="ts">
 	import type { Piece } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import TextField from '../lib/controls/TextField.svelte';
 	import { figures, millimetres, quantity } from '../lib/units/format';
 	import type { Held } from './words';
 
 	interface Props {
 		piece: Piece;
-		/** Keeps another state of it. */
-		onchange: (held: Held) => Promise<void>;
+		/** Keeps what becomes of its newest state. Throws `Refused` where that cannot be. */
+		onchange: (make: (held: Held) => Held) => Promise<void>;
 	}
 
 	let { piece, onchange }: Props = $props();
 
 	const held = $derived(piece.held);
 	const label = (what: string) => `${what} of ${held.name}`;
-	const set = (changes: Partial<Held>) => onchange({ ...held, ...changes } as Held);
+	const set = (changes: Partial<Held>) => onchange((now) => ({ ...now, ...changes }) as Held);
 	const value = (changes: Record<string, unknown>) =>
-		onchange({ ...held, values: { ...held.values, ...changes } } as Held);
-	function typed(event: Event & { currentTarget: HTMLInputElement }): void {
-		const text = event.currentTarget.value.trim();
-		const count = text === '' ? null : Number(text);
-		if (count === null || (Number.isInteger(count) && count >= 0)) void set({ count });
-		else event.currentTarget.value = held.count === null ? '' : String(held.count ?? '');
-	}
+		onchange((now) => ({ ...now, values: { ...now.values, ...changes } }) as Held);
+	/** Pieces are counted, or not. */
+	const uncounted = (text: string) =>
+		/^\d{0,6}$/.test(text) ? null : `“${text}” is no count: write a whole number, or nothing`;
 	const lengths: Record<string, [string, string][]> = {
 		wire: [
 			['diameter_m', 'metal'],
@@ -46,38 +44,27 @@
 </script>
 
 <div class="row">
-	<label class="told"
-		>Name
-		<input
-			class="written"
-			value={held.name}
-			aria-label={label('Name')}
-			onchange={(e) => {
-				const name = e.currentTarget.value.trim();
-				if (name) void set({ name });
-				else e.currentTarget.value = held.name;
-			}}
-		/></label
-	>
-	<label class="told"
-		>Count
-		<input
-			class="written few"
-			inputmode="numeric"
-			aria-label={label('Count')}
-			value={held.count ?? ''}
-			onchange={typed}
-		/></label
-	>
-	<label class="told"
-		>Price
-		<input
-			class="written few"
-			aria-label={label('Price')}
-			value={held.price ?? ''}
-			onchange={(e) => set({ price: e.currentTarget.value })}
-		/></label
-	>
+	<TextField
+		label="Name"
+		name={label('Name')}
+		shown={held.name}
+		refusal={(text) => (text ? null : 'A piece without a name is not found again: write one')}
+		onsettle={(name) => set({ name })}
+	/>
+	<TextField
+		label="Count"
+		name={label('Count')}
+		few
+		shown={String(held.count ?? '')}
+		refusal={uncounted}
+		onsettle={(text) => set({ count: text === '' ? null : Number(text) })}
+	/>
+	<TextField
+		label="Price"
+		name={label('Price')}
+		shown={held.price ?? ''}
+		onsettle={(price) => set({ price })}
+	/>
 	{#if held.kind === 'core'}
 		<QuantityField
 			label="A_L, nH per turn², measured"
@@ -87,7 +74,9 @@
 			onsettle={(al_h) => value({ al_h })}
 		/>
 		{#if held.values.al_h}
-			<button class="plain" onclick={() => value({ al_h: null })}>nominal again</button>
+			<button class="plain" onclick={() => void value({ al_h: null }).catch(() => undefined)}
+				>nominal again</button
+			>
 		{/if}
 	{:else if held.kind === 'capacitor'}
 		<QuantityField
@@ -127,8 +116,5 @@
 	.row {
 		align-items: end;
 		margin-top: 6px;
-	}
-	.few {
-		width: 9ch;
 	}
 </style>

@@ -4,6 +4,7 @@
 <script lang="ts">
 	import type { CableRow, SetupIn } from '../lib/api/client';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import TextField from '../lib/controls/TextField.svelte';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 
@@ -64,20 +65,12 @@
 		/>
 	{/if}
 	{#each asked as [key, label, hint] (key)}
-		<label
-			>{label}
-			<input
-				class="written"
-				value={setup.conditions?.[key] ?? ''}
-				placeholder={hint}
-				maxlength="120"
-				onchange={(event) =>
-					onchange({
-						...setup,
-						conditions: { ...setup.conditions, [key]: event.currentTarget.value }
-					})}
-			/></label
-		>
+		<TextField
+			{label}
+			shown={setup.conditions?.[key] ?? ''}
+			placeholder={hint}
+			onsettle={(text) => onchange({ ...setup, conditions: { ...setup.conditions, [key]: text } })}
+		/>
 	{/each}
 </div>
 

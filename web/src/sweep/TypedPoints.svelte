@@ -30,16 +30,32 @@
 	let problem = $state<string | null>(null);
 
 	const full = $derived(rows.filter((row) => row.hz !== null && row.r !== null && row.x !== null));
-	const half = $derived(
-		rows.filter((row) => [row.hz, row.r, row.x].filter((v) => v !== null).length % 3 !== 0)
-	);
 	const shown = (v: number | null) => (v === null ? '' : `${figures(v)} Ω`);
 
 	function more(): void {
 		rows.push(empty(Math.max(...rows.map((r) => r.key)) + 1));
 	}
 
+	/** What a row lacks that is begun; nothing of an empty or a whole one. */
+	function lacking(row: Row): string | null {
+		const parts: [string, number | null][] = [
+			['frequency', row.hz],
+			['R', row.r],
+			['X', row.x]
+		];
+		const missing = parts.filter(([, v]) => v === null).map(([name]) => name);
+		return missing.length % parts.length === 0 ? null : missing.join(' and ');
+	}
+
 	async function keep(): Promise<void> {
+		const begun = rows.findIndex((row) => lacking(row));
+		problem =
+			begun >= 0
+				? `Row ${begun + 1} lacks ${lacking(rows[begun] as Row)}`
+				: full.length < 2
+					? `${full.length === 0 ? 'No point is' : 'One point is'} typed: two at least make a sweep`
+					: null;
+		if (problem) return;
 		try {
 			const points = full.map((row) => ({
 				frequency_hz: row.hz ?? 0,
@@ -107,7 +123,8 @@
 	</table>
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
 	<div class="row">
-		<button class="button main" disabled={full.length < 2 || half.length > 0} onclick={keep}
+		<!-- Never out of use: the focus comes to it from the last field, before that has settled. -->
+		<button class="button main" onclick={keep}
 			>Keep {full.length < 2 ? 'the' : full.length} points</button
 		>
 		<button class="button" onclick={more}>Another row</button>

@@ -232,7 +232,7 @@
 						<summary>{hangs}{work.instrument ? `; ${work.instrument}` : ''}</summary>
 						<p class="soft told">
 							Asked once, carried on. Readings under other words are kept apart: the same height,
-							the same ends, the same company.
+							the same ends, the same things nearby.
 						</p>
 						<label class="told"
 							>Instrument

@@ -77,7 +77,7 @@ const sentences: Record<
 		`Measure again before any sum. Legs of ${length(number(f, 'leg_m'), unit)} belong to a dip near ${mhz(f, 'expected_hz')}; it was read at ${mhz(f, 'dip_hz')}, ${Math.abs(100 * (number(f, 'dip_hz') / number(f, 'expected_hz') - 1)).toFixed(0)} % away, and no site does that. ${slips[text(f, 'slip')] ?? 'Measure the legs, look for a broken or a touching wire, and sweep wide: it may be another dip.'}`,
 	contradiction: (f) => `${text(f, 'said').replace(/^./, (c) => c.toUpperCase())}.`,
 	conditions_apart: (f) =>
-		`${text(f, 'readings')} ${number(f, 'readings') === 1 ? 'reading' : 'readings'} under other conditions ${number(f, 'readings') === 1 ? 'is' : 'are'} kept apart: height and company move a dip further than a cut does.`,
+		`${text(f, 'readings')} ${number(f, 'readings') === 1 ? 'reading' : 'readings'} under other conditions ${number(f, 'readings') === 1 ? 'is' : 'are'} kept apart: height and nearby objects move a dip further than a cut does.`,
 	other_instrument: (f) =>
 		`Read with more than one instrument (${text(f, 'names').split('; ').map(instrumentText).join(', ')}): they seldom agree on SWR. Stay with one.`,
 	dips_apart: (f) =>

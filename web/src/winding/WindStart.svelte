@@ -13,8 +13,9 @@
 	} from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { router } from '../lib/router/router.svelte';
+	import OwnPieces from '../drawer/OwnPieces.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { besides, contentBeside, contentOf, freeKey, onRing, starts } from './presets';
+	import { besides, contentBeside, contentOf, freeKey, fromDrawer, starts } from './presets';
 
 	interface Props {
 		/** Whether there is something wound already, and this is one more. */
@@ -36,18 +37,29 @@
 		build.sweeps.find((s) => s.id === build.baseline_sweep_id && s.carries === 'impedance')
 	);
 
-	/** Rings of one's own, and the one that it shall be wound on; the usual one when none is chosen. */
-	let rings = $state.raw<Piece[]>([]);
-	let ringId = $state(router.place.query.get('ring') ?? '');
-	const ring = $derived(rings.find((r) => r.id === ringId) ?? null);
-	void answer(api.GET('/api/pieces', { params: { query: { kind: 'core' } } }))
-		.then((found) => (rings = found))
+	/** What of the drawer it shall be made of: by kind of piece, the question, and the piece; the usual one when ''. */
+	const questions = [
+		['core', 'On which ring'],
+		['wire', 'With which wire'],
+		['capacitor', 'A trap with which capacitor']
+	] as const;
+	let own = $state.raw<Piece[]>([]);
+	let chosen = $state<Record<string, string>>(
+		Object.fromEntries(questions.map(([kind]) => [kind, router.place.query.get(kind) ?? '']))
+	);
+	const taken = $derived(
+		questions.map(
+			([kind]) => own.find((p) => p.held.kind === kind && p.id === chosen[kind]) ?? null
+		)
+	);
+	void answer(api.GET('/api/pieces'))
+		.then((found) => (own = found))
 		.catch(() => undefined);
 
 	let problem = $state<string | null>(null);
 
 	async function make(name: string, made_of: Content): Promise<void> {
-		const content = { ...made_of, elements: made_of.elements.map((e) => onRing(e, ring)) };
+		const content = { ...made_of, elements: made_of.elements.map((e) => fromDrawer(e, taken)) };
 		try {
 			const made = await answer(
 				api.POST('/api/builds/{build_id}/designs', {
@@ -62,7 +74,7 @@
 	}
 	function beside(start: (typeof besides)[number]): void {
 		const usual = start.part(content?.targets ?? build.targets);
-		const part = usual && onRing(usual, ring);
+		const part = usual && fromDrawer(usual, taken);
 		if (!part) {
 			problem = 'A trap needs two bands: choose another one at the sweep or the wire first';
 			return;
@@ -80,16 +92,20 @@
 			: 'Choose what you need, then turn it into turns, cores and wire.'}
 		A coil for an L match is made on the <a href="/builds/{build.id}/match">match desk</a> first.
 	</p>
-	{#if rings.length > 0}
-		<p class="told">
-			<label
-				>On which ring
-				<select bind:value={ringId}>
-					<option value="">the usual one</option>
-					{#each rings as mine (mine.id)}<option value={mine.id}>{mine.held.name}, yours</option
-						>{/each}
-				</select></label
-			>
+	{#if own.some((p) => questions.some(([kind]) => p.held.kind === kind))}
+		<p class="told from">
+			{#each questions as [kind, question] (kind)}
+				{@const mine = own.filter((p) => p.held.kind === kind)}
+				{#if mine.length}
+					<label class="named"
+						>{question}
+						<select bind:value={chosen[kind]}>
+							<option value="">the usual one</option>
+							<OwnPieces pieces={mine} />
+						</select></label
+					>
+				{/if}
+			{/each}
 		</p>
 	{/if}
 	{#if swept}<p class="told">A transformer is judged on your wire as swept, “{swept.name}”.</p>{/if}
@@ -118,6 +134,11 @@
 </section>
 
 <style>
+	.from {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 6px 18px;
+	}
 	ul {
 		list-style: none;
 		padding: 0;

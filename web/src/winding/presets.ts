@@ -216,13 +216,28 @@ function trapFor(targets: Target[]): WireTrap | null {
 	};
 }
 
-/** A thing on a ring of the drawer in place of the usual one; without a ring, and on air, as it is. */
-export function onRing<T extends Accessory | Content['elements'][number]>(
+/** A thing made of pieces of the drawer in place of the usual ones, as far as it has such parts. */
+export function fromDrawer<T extends Accessory | Content['elements'][number]>(
 	thing: T,
-	ring: Piece | null
+	pieces: (Piece | null)[]
 ): T {
-	if (!ring || !('core' in thing) || !thing.core) return thing;
-	return { ...thing, ...madeOf(ring, thing, 0) } as T;
+	return pieces.reduce<T>((made, piece) => ({ ...made, ...(piece && taking(made, piece)) }), thing);
+}
+
+/** What a piece of the drawer changes of a thing. */
+function taking(thing: Accessory | Content['elements'][number], piece: Piece): object | null {
+	const { held, id, revision } = piece;
+	if (held.kind === 'core') return 'core' in thing && thing.core ? madeOf(piece, thing, 0) : null;
+	if (held.kind === 'wire') {
+		return 'wire' in thing && thing.wire !== null
+			? { wire_piece: { id, revision, values: held.values } }
+			: null;
+	}
+	if (held.kind === 'capacitor' && thing.kind === 'trap' && thing.cable === null) {
+		const { capacitance_f, tolerance } = held.values;
+		return { capacitance_f, capacitance_spread: tolerance };
+	}
+	return null;
 }
 
 /** A key that no part of a design has yet. */

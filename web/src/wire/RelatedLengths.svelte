@@ -6,7 +6,7 @@
 	import { latest, Latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, length, megahertz } from '../lib/units/format';
+	import { figures, length, megahertz, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Schools from './Schools.svelte';
 
@@ -60,16 +60,26 @@
 	];
 	let form = $state<Form>('section');
 	let cable = $state('foam-7-75');
+	/** By hand: of a section its velocity factor, and what the antenna shows above it, Ω. */
+	let velocity = $state<number | null>(null);
+	let antenna = $state(100);
 	let cables = $state.raw<CableRow[]>([]);
 	void answer(api.GET('/api/tables/cables'))
 		.then((rows) => (cables = rows))
 		.catch(() => undefined);
 	const found = latest(
-		() => ({ form, cable, frequency_hz: frequencyHz }),
+		() => ({
+			form,
+			cable,
+			velocity_factor: velocity,
+			antenna_ohm: antenna,
+			frequency_hz: frequencyHz
+		}),
 		(body) => answer(api.POST('/api/lengths/parts', { body })),
 		{ keeps: true }
 	);
 	const parts = $derived(found.value);
+	const section = $derived(parts?.section ?? null);
 </script>
 
 {#if found.problem}<Note kind="danger">{found.problem}</Note>{/if}
@@ -168,20 +178,46 @@
 			{#each forms as [key, name] (key)}<option value={key}>{name}</option>{/each}
 		</select>
 		{#if form === 'section'}
-			<select aria-label="Cable" bind:value={cable}>
+			<select aria-label="Cable" bind:value={cable} onchange={() => (velocity = null)}>
 				{#each cables as row (row.key)}<option value={row.key}>{row.name}</option>{/each}
 			</select>
+			<QuantityField
+				label="Velocity factor"
+				kind="velocity"
+				width={6}
+				shown={section ? figures(section.velocity_factor, 3) : ''}
+				onsettle={(factor) => {
+					velocity = factor;
+				}}
+			/>
+			<QuantityField
+				label="Antenna's R"
+				kind="resistance"
+				width={7}
+				shown="{figures(antenna)} Ω"
+				onsettle={(ohm) => {
+					antenna = ohm;
+				}}
+			/>
 		{/if}
 		<span class="soft told">at {megahertz(frequencyHz)} MHz</span>
 	</div>
 	{#if parts}
 		<Schools schools={parts.schools} />
-		{#if form === 'section' && parts.velocity_factor !== null}
+		{#if section}
 			<p class="told">
-				Velocity factor {figures(parts.velocity_factor, 3)}{parts.measured
-					? ', measured'
-					: `, by the class of cable, ± ${figures(100 * (parts.velocity_tolerance ?? 0), 2)} %: foam and solid differ.`}
-				{#if !parts.measured}<a href="/lines">Measure your own</a>{/if}
+				Velocity factor {figures(section.velocity_factor, 3)}{section.measured
+					? velocity === null
+						? ', measured'
+						: ', as typed'
+					: `, by the class of cable, ± ${figures(100 * section.velocity_tolerance, 2)} %: foam and solid differ.`}
+				{#if !section.measured}<a href="/lines">Measure your own</a>{/if}
+			</p>
+			<p>
+				<strong class="mono">{figures(antenna)} Ω becomes {figures(section.through_ohm)} Ω</strong>
+				<span class="soft"
+					>SWR {swr(section.without_swr)} without the section, {swr(section.through_swr)} below it</span
+				>
 			</p>
 		{/if}
 	{/if}

@@ -197,7 +197,7 @@
 					over it to fold back. For {megahertz(shown.frequency_hz)} MHz a
 					{found?.part === 'leg' ? 'leg' : found?.part === 'side' ? 'side' : 'wire'} may end up anywhere
 					from {length(shown.low_m, units.length)} to {length(shown.high_m, units.length)}: height,
-					company and covering decide, and no rule knows them.
+					nearby objects and covering decide, and no rule knows them.
 				</p>
 				{#if form === 'five-eighths'}
 					<p class="told">

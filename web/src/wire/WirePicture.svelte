@@ -40,11 +40,15 @@
 		links.map((_, i) => (i === 0 || nested ? 0 : (links[i - 1]?.leg_m ?? 0)))
 	);
 	const lift = (i: number) => (nested ? 16 * i : 0);
+	/** Nothing hangs yet, and no length is told. */
+	const shown = (m: number, times = '') =>
+		m > 0 ? `${times}${length(m, units.length)}` : 'not hung yet';
 	const told = $derived(
 		links
-			.map(
-				(l) =>
-					`${l.label}: ${form === 'dipole' ? 'each leg' : 'wire'} ${length(l.leg_m, units.length)}${l.folded_m > 0 ? `, ${length(l.folded_m, units.length)} folded` : ''}`
+			.map((l) =>
+				l.leg_m === 0
+					? `${l.label}: not hung yet`
+					: `${l.label}: ${form === 'dipole' ? 'each leg' : 'wire'} ${length(l.leg_m, units.length)}${l.folded_m > 0 ? `, ${length(l.folded_m, units.length)} folded` : ''}`
 			)
 			.join('; ')
 	);
@@ -62,7 +66,7 @@
 				{/if}
 				<path class="feeder" d="M127,260V{height - 60}" />
 				<circle class="point" cx="127" cy="260" r="5" />
-				<text x="137" y="286">{length(links[0]?.leg_m ?? 0, units.length)} round</text>
+				<text x="137" y="286">{shown(links[0]?.leg_m ?? 0)}{links[0]?.leg_m ? ' round' : ''}</text>
 			{:else if upright}
 				<path class="feeder" d="M{feed.x},{feed.y}V{height - 60}" />
 				<path class="radial" d="M{feed.x - 45},{feed.y + 22}L{feed.x},{feed.y}l90,22" />
@@ -90,8 +94,7 @@
 					<text
 						class="mono"
 						x={feed.x + 22 + lift(i)}
-						y={feed.y - link.leg_m * scale + (i === 0 ? 30 : 18)}
-						>{length(link.leg_m, units.length)}</text
+						y={feed.y - link.leg_m * scale + (i === 0 ? 30 : 18)}>{shown(link.leg_m)}</text
 					>
 				{/each}
 				<circle class="point" cx={feed.x} cy={feed.y} r="5" />
@@ -123,7 +126,7 @@
 					{@const y = feed.y - 22 - 34 * (links.length - 1 - i)}
 					<text x={feed.x} {y} text-anchor="middle" class:soft={i !== chosen}
 						>{link.label}{link.settled ? ' ✓' : ''}
-						<tspan class="mono"> 2 × {length(link.leg_m, units.length)}</tspan></text
+						<tspan class="mono"> {shown(link.leg_m, '2 × ')}</tspan></text
 					>
 					<text class="soft" x={feed.x} y={y + 15} text-anchor="middle"
 						>{link.folded_m > 0
@@ -136,7 +139,7 @@
 			<rect class="radio" x={feed.x - 30} y={height - 60} width="60" height="24" rx="4" />
 			<text class="soft" x={feed.x} y={height - 44} text-anchor="middle">radio</text>
 			<text class="soft" x="6" y={height - 12}
-				>{hung ? 'as it hangs' : 'as planned'}{form === 'loop'
+				>{hung ? 'as it hangs' : 'as planned'}{form === 'loop' || longest < 1e-3
 					? ''
 					: `, longest ${form === 'dipole' ? 'leg' : 'wire'} ${length(longest, units.length)}`}</text
 			>

@@ -75,7 +75,7 @@ def _candidate(content: DesignContent, template: Template, found: MatchCandidate
         series=found.shape.series,
         shunt=found.shape.shunt,
         shunt_at=found.shape.shunt_at,
-        content=None if found.refused else with_match(content, found.parts, template),
+        content=None if found.refused else with_match(content, found, template),
         worst_swr=None if found.refused else found.worst_swr,
         share=None if found.refused else found.share,
         heat_w=None if found.refused else found.heat_w,

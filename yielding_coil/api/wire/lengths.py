@@ -1,5 +1,6 @@
 """How long to cut: schools side by side, the cut list, what fits, and a proven design scaled."""
 
+from dataclasses import replace
 from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
@@ -8,6 +9,7 @@ from yielding_coil import data
 from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.tables import bands_for
 from yielding_coil.core import wire as core
+from yielding_coil.core.line import Line, through_section
 from yielding_coil.documents.fields import Hertz, LineLength, Words
 from yielding_coil.documents.log import WireLength, WirePlan
 from yielding_coil.store.pieces import OWN, cable_row
@@ -94,15 +96,29 @@ class PartsIn(BaseModel):
     cable: Annotated[Words, Field(max_length=60)] = "foam-7-75"
     # Its velocity factor where it is known otherwise.
     velocity_factor: Annotated[float, Field(gt=0.3, le=1)] | None = None
+    # What the antenna shows at resonance, above the section.
+    antenna_ohm: Annotated[float, Field(gt=0, le=1e5)] = 100.0
+
+
+class SectionOut(BaseModel):
+    """A quarter-wave section: the velocity factor taken, whether that was measured, and what it does.
+
+    `through_ohm` is what the antenna's resistance looks like at its lower end, with the SWR there and without it.
+    """
+
+    velocity_factor: float
+    velocity_tolerance: float
+    measured: bool
+    through_ohm: float
+    through_swr: float
+    without_swr: float
 
 
 class PartsOut(BaseModel):
-    """What each school says; of a section with the velocity factor taken, and whether that was measured."""
+    """What each school says, and of a section more."""
 
     schools: list[School]
-    velocity_factor: float | None
-    velocity_tolerance: float | None
-    measured: bool
+    section: SectionOut | None
 
 
 @router.post("/parts")
@@ -111,16 +127,24 @@ def part_lengths(session: InTransaction, asked: PartsIn) -> PartsOut:
     rules = core.rules_for(asked.form, list(data.lengths().values()))
     if asked.form != "section":
         schools = [_school(rule, rule.length(asked.frequency_hz)) for rule in rules]
-        return PartsOut(schools=schools, velocity_factor=None, velocity_tolerance=None, measured=False)
+        return PartsOut(schools=schools, section=None)
     row = cable_row(session, asked.cable)
     own = asked.velocity_factor
     velocity = own or float(row.cable.velocity_factor)
     spread = 0.0 if own else row.velocity_tolerance
+    lengths = [rule.length(asked.frequency_hz, velocity, spread) for rule in rules]
+    section = Line(replace(row.cable, velocity_factor=velocity), lengths[0].length_m)
+    seen = through_section(section, asked.frequency_hz, asked.antenna_ohm)
     return PartsOut(
-        schools=[_school(rule, rule.length(asked.frequency_hz, velocity, spread)) for rule in rules],
-        velocity_factor=velocity,
-        velocity_tolerance=spread,
-        measured=own is not None or asked.cable.startswith(OWN),
+        schools=[_school(rule, length) for rule, length in zip(rules, lengths, strict=True)],
+        section=SectionOut(
+            velocity_factor=velocity,
+            velocity_tolerance=spread,
+            measured=own is not None or asked.cable.startswith(OWN),
+            through_ohm=seen.impedance_ohm.real,
+            through_swr=seen.swr,
+            without_swr=seen.without_swr,
+        ),
     )
 
 

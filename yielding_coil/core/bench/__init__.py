@@ -11,6 +11,7 @@ from yielding_coil.core.bench.findings import (
     useful,
 )
 from yielding_coil.core.bench.fixtures import setup_of, setups_of, shown_resistor_ohm, winding_suspects
+from yielding_coil.core.bench.hypothesis import TURNS, Fixture, Hypothesis, name_of, widened
 from yielding_coil.core.bench.kept import (
     KeptCapacitor,
     KeptMaterial,
@@ -21,6 +22,8 @@ from yielding_coil.core.bench.kept import (
     lowest_al_h,
 )
 from yielding_coil.core.bench.planned import Planned, bucking_turns, named
+from yielding_coil.core.bench.seen import LEAD_H, NUISANCES, seen_of
+from yielding_coil.core.bench.suspect_fit import BenchSweep
 from yielding_coil.core.bench.suspects import (
     alone_setups,
     coil_suspects,
@@ -30,21 +33,13 @@ from yielding_coil.core.bench.suspects import (
     transformer_suspects,
     trap_suspects,
 )
-from yielding_coil.core.bench.verdict import (
-    NUISANCES,
-    BenchSweep,
-    Fixture,
-    Hypothesis,
-    Ranked,
-    Verdict,
-    classify,
-    seen_of,
-    widened,
-)
+from yielding_coil.core.bench.verdict import Ranked, Verdict, classify
 
 __all__ = [
     "KEPT_NOISE",
+    "LEAD_H",
     "NUISANCES",
+    "TURNS",
     "BenchReport",
     "BenchSweep",
     "Fixture",
@@ -71,6 +66,7 @@ __all__ = [
     "kept_material",
     "kept_part",
     "lowest_al_h",
+    "name_of",
     "named",
     "ring_suspects",
     "seen_of",

@@ -6,7 +6,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from yielding_coil.core.bench.fixtures import Materials, setups_of, winding_suspects
-from yielding_coil.core.bench.verdict import RIGHT, BenchSweep, Verdict, classify
+from yielding_coil.core.bench.hypothesis import RIGHT
+from yielding_coil.core.bench.suspect_fit import BenchSweep
+from yielding_coil.core.bench.verdict import Verdict, classify
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.finding import BenchCode, Finding
 from yielding_coil.core.sweep import Sweep

@@ -4,9 +4,9 @@ import math
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any, NamedTuple
 
+from yielding_coil.core.bench.hypothesis import Fixture, Hypothesis
 from yielding_coil.core.bench.planned import Planned
 from yielding_coil.core.bench.suspects import alone_setups, suspects_of, transformer_setups
-from yielding_coil.core.bench.verdict import Fixture, Hypothesis
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Material

@@ -3,8 +3,8 @@
 from collections.abc import Sequence
 
 from yielding_coil.core.bench.faults import FAULTS
+from yielding_coil.core.bench.hypothesis import RIGHT, Fixture, Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import RIGHT, Fixture, Hypothesis
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread

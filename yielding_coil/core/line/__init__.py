@@ -19,6 +19,7 @@ from yielding_coil.core.line.reference_plane import (
     shift_reference_plane,
     worth_measuring,
 )
+from yielding_coil.core.line.section import ThroughSection, through_section
 from yielding_coil.core.line.unknown import (
     EndKind,
     FarEnd,
@@ -45,6 +46,7 @@ __all__ = [
     "Moved",
     "NotALineError",
     "OpenCoax",
+    "ThroughSection",
     "Waves",
     "characterise",
     "far_end",
@@ -57,5 +59,6 @@ __all__ = [
     "open_coax_for",
     "pair_ohm",
     "shift_reference_plane",
+    "through_section",
     "worth_measuring",
 ]

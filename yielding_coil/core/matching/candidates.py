@@ -8,7 +8,7 @@ from typing import Literal, NamedTuple
 from yielding_coil.core.conductor import WindingWire
 from yielding_coil.core.design import CoaxCapacitor, Design, FixedCapacitor, few_hold, share_of
 from yielding_coil.core.element import DesignElement
-from yielding_coil.core.errors import NotMatchableError, RefusedError
+from yielding_coil.core.errors import NotMatchableError, OutOfDomainError, RefusedError
 from yielding_coil.core.line import CableRow
 from yielding_coil.core.matching.l_network import (
     LNetwork,
@@ -33,12 +33,21 @@ PartKind = Literal["coil", "coax_capacitor", "capacitor"]
 
 @dataclass(frozen=True, slots=True)
 class MatchTemplate:
-    """What the parts of a match are made of: a former and its wire, a coax to cut capacitors from."""
+    """What the parts of a match are made of: a former and its wire, a coax to cut capacitors from.
+
+    A coil that does not come out on the former is wound on the nearest of the other ones on which it does.
+    """
 
     wire: WindingWire
     cable: CableRow
     former_m: float = 0.032
     pitch_m: float | None = None
+    other_formers_m: tuple[float, ...] = ()
+
+    def by_former(self) -> list["MatchTemplate"]:
+        """This one, then the same on every other former, the nearest first."""
+        others = sorted(self.other_formers_m, key=lambda m: abs(math.log(m / self.former_m)))
+        return [self, *(replace(self, former_m=m) for m in others if m != self.former_m)]
 
 
 @dataclass(frozen=True, slots=True)
@@ -85,11 +94,13 @@ _ELEMENTS: Mapping[PartKind, Callable[[MatchPart, MatchTemplate], DesignElement]
 class MatchCandidate:
     """One L network at its best: its parts from the antenna down, or why it cannot be made.
 
-    `share` is of builds that hold, `heat_w` what the parts lose at the design's centre.
+    `former_m` is what its coil is wound on, None without one; `share` is of builds that hold, `heat_w` what the
+    parts lose at the design's centre.
     """
 
     shape: Shape
     parts: tuple[MatchPart, ...] = ()
+    former_m: float | None = None
     worst_swr: float = math.inf
     share: float = 0.0
     heat_w: float = math.nan
@@ -171,6 +182,25 @@ def _with_match(design: Design, parts: Sequence[MatchPart], template: MatchTempl
     return replace(design, elements=(*(p.element(template) for p in parts), *below))
 
 
+def _wound_on(parts: Sequence[MatchPart], template: MatchTemplate, center_hz: float) -> MatchTemplate:
+    """The template on the first former that carries its coils.
+
+    Raises:
+        OutOfDomainError: none does; as the first one has it.
+    """
+    coils = [p for p in parts if p.kind == "coil"]
+    refusals: list[OutOfDomainError] = []
+    for made_of in template.by_former():
+        try:
+            for part in coils:
+                _coil(part, made_of).part(center_hz)
+        except OutOfDomainError as why:
+            refusals.append(why)
+        else:
+            return made_of
+    raise refusals[0]
+
+
 def _candidate(
     design: Design, network: LNetwork, template: MatchTemplate, at_hz: float | None, power_w: float
 ) -> MatchCandidate:
@@ -182,8 +212,9 @@ def _candidate(
                 part_for_reactance(network.series_reactance_ohm, at_hz)[1],
                 part_for_susceptance(network.shunt_susceptance_s, at_hz)[1],
             )
+            template = _wound_on(parts, template, center)
         else:
-            parts = _best_parts(design, network, shape, template)
+            parts, template = _best_parts(design, network, shape, template)
         made = _with_match(design, parts, template)
         system = made.system()
     except RefusedError as why:
@@ -192,18 +223,22 @@ def _candidate(
     return MatchCandidate(
         shape,
         parts,
+        template.former_m if any(p.kind == "coil" for p in parts) else None,
         max(worst_over(system, design.targets)),
         share_of(made, system),
         sum(float(s.loss_w) for s in stations[1 : system.match_station + 1]),
     )
 
 
-def _best_parts(design: Design, network: LNetwork, shape: Shape, template: MatchTemplate) -> tuple[MatchPart, ...]:
-    """The best values, with the quality of parts made to those values: twice round is enough."""
+def _best_parts(
+    design: Design, network: LNetwork, shape: Shape, template: MatchTemplate
+) -> tuple[tuple[MatchPart, ...], MatchTemplate]:
+    """The best values, with the quality of parts made to those values (twice round is enough), and what of."""
     center = design.center_hz
     coil: Inductor | None = None
     capacitor: Capacitor | None = None
     parts: tuple[MatchPart, ...] = ()
+    made_of = template
     for _ in range(2):
         best = best_parts(design.antenna, network, design.targets, coil, capacitor)
         own_f = 0.0 if coil is None else float(coil.self_capacitance_f)
@@ -212,7 +247,8 @@ def _best_parts(design: Design, network: LNetwork, shape: Shape, template: Match
             for kind, value in ((shape.series, best.series_value), (shape.shunt, best.shunt_value))
         ]
         parts = _parts(shape, *values)
-        made = _with_match(design, parts, template).elements
+        made_of = _wound_on(parts, template, center)
+        made = _with_match(design, parts, made_of).elements
         coil = next((e.part(center) for e in made if isinstance(e, AirCoil)), None)
         capacitor = Capacitor(1e-11, q=CAPACITOR_Q)
-    return parts
+    return parts, made_of

@@ -79,6 +79,17 @@ export class Refused extends Error {
 	}
 }
 
+/** What the page itself cannot take, in the form of a refusal. */
+export function refused(detail: string): Refused {
+	return new Refused({
+		type: 'about:blank',
+		title: 'Not taken',
+		status: 422,
+		code: 'not_taken',
+		detail
+	});
+}
+
 const gone: Problem = {
 	type: 'about:blank',
 	title: 'No answer',

@@ -109,8 +109,4 @@
 		background: var(--sheet);
 		padding: 3px 8px;
 	}
-	.problem {
-		color: var(--enamel);
-		font-size: var(--size-12);
-	}
 </style>

@@ -4,7 +4,8 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 
-	import { settling } from './settling.svelte';
+	import { refused } from '../api/client';
+	import { Typed } from './typed.svelte';
 
 	interface Props {
 		/** Name for the eye and for screen readers. */
@@ -18,29 +19,21 @@
 	let { label, value, least = 1, most = 200, onchange }: Props = $props();
 
 	const id = `steps-${Math.random().toString(36).slice(2)}`;
-	/** What was typed and is no such number: it stays, with why. */
-	let refused = $state<string | null>(null);
-
 	let field = $state<HTMLElement>();
-	onMount(() =>
-		settling.join({
-			label,
-			element: () => field,
-			typed: () => refused,
-			settle: () => Promise.resolve(),
-			drop: () => (refused = null)
-		})
+	const typed = new Typed(
+		() => String(value),
+		(text) => {
+			const number = Number(text.replace(',', '.'));
+			if (text.trim() === '' || !Number.isInteger(number) || number < least || number > most) {
+				throw refused(`“${text}” is no whole number from ${least} to ${most}; ${value} stands.`);
+			}
+			if (number !== value) onchange(number);
+		}
 	);
+	onMount(() => typed.join(label, () => field));
 
-	function settle(typed: string): void {
-		const number = Number(typed.replace(',', '.'));
-		const fits =
-			typed.trim() !== '' && Number.isInteger(number) && number >= least && number <= most;
-		refused = fits ? null : typed;
-		if (fits && number !== value) onchange(number);
-	}
 	function step(to: number): void {
-		refused = null;
+		typed.drop();
 		onchange(to);
 	}
 </script>
@@ -57,12 +50,14 @@
 		class="mono"
 		aria-label={label}
 		inputmode="numeric"
-		value={refused ?? value}
-		aria-invalid={refused !== null}
-		aria-describedby={refused === null ? undefined : id}
-		onchange={(event) => settle(event.currentTarget.value)}
+		value={typed.text ?? value}
+		aria-invalid={typed.problem !== null}
+		aria-describedby={typed.problem === null ? undefined : id}
+		oninput={(event) => (typed.text = event.currentTarget.value)}
+		onblur={() => typed.settle()}
 		onkeydown={(event) => {
-			if (event.key === 'Escape') refused = null;
+			if (event.key === 'Enter') void typed.settle();
+			if (event.key === 'Escape') typed.drop();
 		}}
 	/>
 	<button
@@ -71,22 +66,10 @@
 		disabled={value >= most}
 		onclick={() => step(value + 1)}>+</button
 	>
-	{#if refused !== null}
-		<span class="problem" {id} role="alert"
-			>“{refused}” is no whole number from {least} to {most}; {value} stands.</span
-		>
-	{/if}
+	{#if typed.problem !== null}<span class="problem" {id} role="alert">{typed.problem}</span>{/if}
 </span>
 
 <style>
-	.problem {
-		flex-basis: 100%;
-		color: var(--enamel);
-		font-size: var(--size-12);
-	}
-	input[aria-invalid='true'] {
-		border-color: var(--enamel);
-	}
 	.steps {
 		flex-wrap: wrap;
 		display: inline-flex;

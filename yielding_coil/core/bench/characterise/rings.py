@@ -11,7 +11,7 @@ from scipy.stats import chi2
 
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.bench.characterise.refusal import AN_OCTAVE, FEWEST, NotThisError
-from yielding_coil.core.bench.verdict import STRETCH_DECADES
+from yielding_coil.core.bench.suspect_fit import STRETCH_DECADES
 from yielding_coil.core.constants import MU_0_H_PER_M
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.fitting import both_parts, fit

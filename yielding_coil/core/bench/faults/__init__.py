@@ -16,8 +16,8 @@ from yielding_coil.core.bench.faults.shorted_turn import shorted_turn
 from yielding_coil.core.bench.faults.tap import tap
 from yielding_coil.core.bench.faults.turn_count import turn_count
 from yielding_coil.core.bench.faults.value_off import value_off
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 
 FAULTS: tuple[Callable[[Planned], list[Hypothesis]], ...] = (
     turn_count,

@@ -3,8 +3,8 @@
 import math
 from dataclasses import replace
 
+from yielding_coil.core.bench.hypothesis import Hypothesis, widened
 from yielding_coil.core.bench.planned import LEFT_TURNS, Planned, bucking_turns
-from yielding_coil.core.bench.verdict import Hypothesis, widened
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.transformer import Transformer
 

@@ -5,8 +5,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from yielding_coil.core.bench.hypothesis import Hypothesis, widened
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis, widened
 from yielding_coil.core.parts import OnePort
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer

@@ -3,8 +3,8 @@
 from dataclasses import replace
 
 from yielding_coil.core.bench.faults.faulty_ring import FaultyRing
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.transformer import Transformer
 

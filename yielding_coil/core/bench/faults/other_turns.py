@@ -4,8 +4,8 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 from yielding_coil.core.bench.faults.turn_count import with_turns
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.ring import RingCoil
 from yielding_coil.core.transformer import Transformer
 

@@ -1,7 +1,7 @@
 """A resistor on the bench that is not what was typed."""
 
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.transformer import Transformer
 
 # Two standard deviations: carbon that drifted, the wrong band of colour.

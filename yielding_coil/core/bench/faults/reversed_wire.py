@@ -2,8 +2,8 @@
 
 import math
 
+from yielding_coil.core.bench.hypothesis import Hypothesis, widened
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis, widened
 from yielding_coil.core.transformer import Transformer
 
 

@@ -5,8 +5,8 @@ from dataclasses import replace
 import numpy as np
 
 from yielding_coil.core.bench.faults.faulty_ring import FaultyRing
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.ring import Ring, RingCoil
 from yielding_coil.core.tolerance import Spread

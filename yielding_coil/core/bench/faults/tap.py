@@ -1,8 +1,8 @@
 """The tap, or the primary, a turn too high or too low."""
 
 from yielding_coil.core.bench.faults.turn_count import with_turns
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.transformer import Transformer
 

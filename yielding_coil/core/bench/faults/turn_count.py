@@ -4,8 +4,8 @@ from dataclasses import replace
 
 import numpy as np
 
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import TAKEN_AS_TURN, Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.finding import FaultCode
 from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.ring import RingCoil

@@ -1,7 +1,7 @@
 """A coil of the right turns and another value: former, pitch or wire are not what was planned."""
 
+from yielding_coil.core.bench.hypothesis import Hypothesis
 from yielding_coil.core.bench.planned import Planned
-from yielding_coil.core.bench.verdict import Hypothesis
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.trap import Trap

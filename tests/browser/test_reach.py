@@ -77,6 +77,22 @@ def test_on_a_phone_the_header_is_one_row_and_its_tools_open(shown, page):
     expect(page.get_by_role("link", name="Drawer")).to_be_visible()
 
 
+@pytest.mark.parametrize("where", ["Orchard end-fed/wind", "Loft trap dipole/wind"])
+def test_on_a_phone_picture_and_cut_follow_the_verdict_and_advice_comes_last(shown, page, where):
+    page.set_viewport_size(PHONE)
+    shown(where)
+    told = (
+        page.get_by_role("region", name="Verdict"),
+        page.get_by_role("button", name="Print it"),
+        page.get_by_role("heading", name="Cut before you start"),
+        page.get_by_text("Cores and resistors get hot"),
+        page.get_by_role("heading", name="Made of"),
+        page.get_by_role("heading", name="Goes into"),
+    )
+    heights = [each.first.bounding_box()["y"] for each in told]
+    assert heights == sorted(heights)
+
+
 def focused(page):
     """What has the focus, in words."""
     page.wait_for_timeout(120)

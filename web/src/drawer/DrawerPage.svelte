@@ -202,7 +202,7 @@
 		<div class="head">
 			<h2>Yours</h2>
 			{#if buildId && mine.length && becomes[kind]}
-				<label class="named"
+				<label class="named inline"
 					>What can I make of it, for
 					<select bind:value={buildId}>
 						{#each builds as build (build.id)}<option value={build.id}>{build.name}</option>{/each}

@@ -122,7 +122,7 @@
 		</tbody>
 	</table>
 	{#if problem}<Note kind="danger">{problem}.</Note>{/if}
-	<div class="row">
+	<div class="row acts">
 		<!-- Never out of use: the focus comes to it from the last field, before that has settled. -->
 		<button class="button main" onclick={keep}
 			>Keep {full.length < 2 ? 'the' : full.length} points</button
@@ -141,6 +141,9 @@
 		border-radius: 6px;
 		background: var(--sheet);
 		padding: 4px 8px;
+	}
+	.acts {
+		margin-top: 8px;
 	}
 	th {
 		text-align: left;

@@ -46,7 +46,7 @@
 			cells: trap.schools.map(text)
 		});
 		return [
-			row('tuned to', (s) => megahertz(s.tuned_hz)),
+			row('tuned to, MHz', (s) => megahertz(s.tuned_hz)),
 			row('volts, peak', (s) => (s.voltage_v === null ? '–' : figures(s.voltage_v))),
 			row(`lost on ${upper.label}`, (s) => (s.loss_w === null ? '–' : watts(2 * s.loss_w))),
 			row(`lost on ${lower.label}`, (s) =>

@@ -296,7 +296,7 @@
 					/>
 				{/if}
 				{#if winding}
-					<section class="sheet">
+					<section class="sheet cut">
 						<h2>Cut before you start</h2>
 						<CutBars {winding} />
 					</section>
@@ -414,7 +414,7 @@
 	}
 	@media (max-width: 1180px) {
 		.desk {
-			grid-template-columns: 1fr;
+			grid-template-columns: minmax(0, 1fr);
 		}
 		.right {
 			order: 1;
@@ -426,8 +426,38 @@
 			order: 3;
 		}
 	}
-	/* On a phone what decides comes first, the antenna system last. */
+	/* On a phone what decides comes first, then the picture, what to cut, and the cautions of doing it; what it is
+	   made of, its bench and all advice after that, the antenna system last. */
 	@media (max-width: 620px) {
+		.desk {
+			gap: 11px;
+		}
+		.left,
+		.middle,
+		.right {
+			display: contents;
+		}
+		.right > :global(*) {
+			order: 7;
+		}
+		.right > :global(.verdict) {
+			order: 1;
+		}
+		.left > :global(*) {
+			order: 2;
+		}
+		.middle > :global(*) {
+			order: 5;
+		}
+		.middle > .cut {
+			order: 3;
+		}
+		.right > :global(.note) {
+			order: 4;
+		}
+		.left > :global([aria-label='Bench check']) {
+			order: 6;
+		}
 		.whole > :global(ol) {
 			order: 1;
 			margin: 11px 0 0;

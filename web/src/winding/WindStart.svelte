@@ -97,7 +97,7 @@
 			{#each questions as [kind, question] (kind)}
 				{@const mine = own.filter((p) => p.held.kind === kind)}
 				{#if mine.length}
-					<label class="named"
+					<label class="named inline"
 						>{question}
 						<select bind:value={chosen[kind]}>
 							<option value="">the usual one</option>

@@ -1,5 +1,5 @@
 <!-- @component
-	The figure that decides about a winding: what stays behind, how warm it gets, what another one would win, what to know.
+	The figure that decides about a winding: what is lost, how warm it gets, what another one would win, what to know.
 -->
 <script lang="ts">
 	import type { Content, Design } from '../lib/api/client';
@@ -57,7 +57,7 @@
 				{#if winding.made_of.measured}
 					Known to {tolerance(winding.made_of.tolerance)}, as you measured it.
 				{/if}
-				{watts(loss.worst.core_w + loss.worst.copper_w)} of {watts(build.power_w)} stay in it on
+				{watts(loss.worst.core_w + loss.worst.copper_w)} of {watts(build.power_w)} are lost in it on
 				{loss.worst.label}.
 			</p>
 		{:else}

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from typing import NamedTuple
 
 import numpy as np
-from scipy.linalg import solve_triangular
 
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.bench.hypothesis import Fixture, Hypothesis
@@ -56,18 +55,13 @@ class BenchSweep:
         return f[at], self.sweep.reflection()[at]
 
 
-def _over(lower: Real, values: Real) -> Real:
-    """Values along the last axis over a covariance whose lower Cholesky factor is given."""
-    return np.asarray(solve_triangular(lower, values.T, lower=True)).T
-
-
 class _Read(NamedTuple):
-    """A thinned sweep; `lower` is the Cholesky factor of the covariance of its two parts."""
+    """A thinned sweep; its two parts times `whitening` are independent, with a variance of one each."""
 
     setup: Fixture
     frequency_hz: Real
     gamma: Complex
-    lower: Real
+    whitening: Real
 
 
 def as_meant(suspect: Hypothesis) -> Real:
@@ -113,12 +107,14 @@ def fit_suspect(suspect: Hypothesis, taken: Sequence[BenchSweep], bar: float = m
         columns = np.concatenate([left_by, shape_columns(suspect, t.setup, f, start)], axis=1)
         lower = np.linalg.cholesky(columns @ columns.T + np.eye(2 * f.size) * (t.noise**2 / 2))
         volume += 2 * float(np.log(np.diag(lower)).sum())
-        reads.append(_Read(t.setup, f, gamma, lower))
+        # Once for the many models that are held against it.
+        whitening = np.linalg.inv(lower).T
+        reads.append(_Read(t.setup, f, gamma, whitening))
 
     def left(deviates: Real) -> Real:
         return np.concatenate(
             [
-                _over(r.lower, both_parts(r.gamma - seen_of(suspect, r.setup, r.frequency_hz, deviates)))
+                both_parts(r.gamma - seen_of(suspect, r.setup, r.frequency_hz, deviates)) @ r.whitening
                 for r in reads
             ],
             axis=-1,

@@ -167,3 +167,22 @@ def test_a_coil_beyond_its_tolerance_is_called_a_coil_of_another_value(deviate):
 
     assert said.codes == ("value_off",)
     assert said.likely[0].found["inductance_h"] == pytest.approx(2.77e-6 * (1 + 0.02 * deviate), rel=0.01)
+
+
+@pytest.mark.parametrize("core", [-0.5, 0.0, 0.5, 1.0])
+def test_what_is_planned_is_no_third_opinion_with_a_value_beyond_three_deviations(core):
+    """Seven turns for nine of three in hand: fewer turns, or a crack; as planned the core would be far too low."""
+    own = Ring(data.ring_material("43"), data.ring_size("FT140"))
+    planned = Transformer(own, 9, 27, 0.036e-6, 3.5e-12)
+    suspects = faults.transformer_suspects(planned, SPREADS[:3], wiring=wiring("three-in-hand"), others=OTHERS)
+    seven = next(s for s in suspects if s.code == "other_turns" and s.values["turns"] == 7)
+    setup = faults.transformer_setups(450)[0]
+    deviates = np.array([[0.0, 0.5, core, 0.0, 0.0]])
+    said = classify(
+        [BenchSweep(setup, Sweep(F, impedance_of(seen_of(seven, setup, F, deviates)[0])))], suspects, [setup]
+    )
+
+    assert said.says == "apart"
+    assert "right" not in said.codes
+    assert any(7.0 in likely.counts for likely in said.likely)
+    assert sum(likely.share for likely in said.likely) == pytest.approx(1, abs=0.05)

@@ -86,56 +86,95 @@ def classify(
         fits.append(fit_suspect(suspect, taken, bar))
         bar = min(bar, fits[-1].cost + HOPELESS)
     # What fits like nothing expected has no say; where nothing fits, all have, and the sweep is strange.
-    able = np.array([not f.strange for f in fits])
-    logs = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
-    able = _without_far_right(able, logs, suspects, fits)
-    if able.any():
-        logs = np.where(able, logs, -np.inf)
-    shares = np.exp(logs - logs.max())
-    shares /= shares.sum()
-    by_code: dict[FaultCode, float] = {}
-    weights: dict[str, float] = {}
-    best: dict[str, int] = {}
-    for k, suspect in enumerate(suspects):
-        name = name_of(suspect.code)
-        by_code[suspect.code] = by_code.get(suspect.code, 0.0) + float(shares[k])
-        weights[name] = weights.get(name, 0.0) + float(shares[k])
-        if name not in best or logs[k] > logs[best[name]]:
-            best[name] = k
-    order = sorted(weights, key=lambda name: -weights[name])
-    stated = order[:1]
-    while sum(weights[n] for n in stated) < NAMED and len(stated) < len(order):
-        stated.append(order[len(stated)])
-
-    def ranked(name: str) -> Ranked:
-        mine = _of_name(name, suspects, shares, best[name])
-        counts = tuple(sorted(float(s.values["turns"]) for s in mine)) if name == TURNS else ()
-        return _ranked(suspects[best[name]], weights[name], fits[best[name]])._replace(counts=counts)
-
-    shown = {c: by_code[c] for c in sorted(by_code, key=lambda code: -by_code[code])}
-    first = ranked(order[0])
+    fitting = np.array([not f.strange for f in fits])
+    evidence = np.array([f.evidence + math.log(s.weight) for f, s in zip(fits, suspects, strict=True)])
+    able = _without_far_right(fitting, evidence, suspects, fits)
+    found = _Weighed.of(evidence, able, suspects)
+    stated = found.order[:1]
+    while sum(found.weights[n] for n in stated) < NAMED and len(stated) < len(found.order):
+        stated.append(found.order[len(stated)])
+    leads = found.order[0]
+    first = found.ranked(leads, suspects, fits)
     furthest = FURTHEST_PULL if first.suspect.code == RIGHT else FURTHEST_OF_FAULT
     if not able.any() or (first.pull > furthest and first.suspect.code not in GRADUAL):
-        return Verdict("strange", (first,), shown, (), None)
+        return Verdict("strange", (first,), found.by_code, (), None)
     # Where right is out of the question, only what is stated may still be too near to it.
-    near = suspects if RIGHT in stated else [s for n in stated for s in _of_name(n, suspects, shares, best[n])]
+    near = suspects if RIGHT in stated else [s for n in stated for s in found.of_name(n, suspects)]
     hidden = hidden_faults(taken, suspects, near)
-    if hidden and RIGHT not in stated and able[best[RIGHT]] and weights[RIGHT] > NEGLIGIBLE:
-        stated.append(RIGHT)
-        hidden = hidden_faults(taken, suspects, suspects)
+    if hidden and RIGHT not in stated:
+        right = found.best[RIGHT]
+        # Beyond three standard deviations it may be said beside one other thing, not beside more.
+        heard = able[right] or (fitting[right] and len(stated) == 1)
+        if heard and evidence[right] - evidence[found.best[leads]] > math.log(NEGLIGIBLE):
+            stated.append(RIGHT)
+            found = _Weighed.of(evidence, fitting, suspects)
+            hidden = hidden_faults(taken, suspects, suspects)
     if stated[0] == RIGHT and {*stated[1:]} <= {name_of(h.code) for h in hidden}:
         # What such sweeps never tell from what is planned is no second opinion.
         stated = stated[:1]
-    likely = tuple(ranked(n) for n in stated)
+    likely = tuple(found.ranked(n, suspects, fits) for n in stated)
     if len(stated) == 1 and (stated[0] != RIGHT or not hidden):
-        return Verdict("named", likely, shown, (), None)
-    rival = suspects[best[stated[1]]] if len(stated) > 1 else hidden[0] if hidden else suspects[best[order[1]]]
-    telling = telling_setup(suspects[best[stated[0]]], rival, taken, setups)
-    return Verdict("named" if len(stated) == 1 else "apart", likely, shown, hidden, telling)
+        return Verdict("named", likely, found.by_code, (), None)
+    second = stated[1] if len(stated) > 1 else found.order[1]
+    rival = hidden[0] if len(stated) == 1 and hidden else suspects[found.best[second]]
+    telling = telling_setup(suspects[found.best[stated[0]]], rival, taken, setups)
+    return Verdict("named" if len(stated) == 1 else "apart", likely, found.by_code, hidden, telling)
+
+
+class _Weighed(NamedTuple):
+    """Shares of the weight: of suspects, of codes (largest first), of names; the likeliest of each name."""
+
+    shares: Real
+    by_code: dict[FaultCode, float]
+    weights: dict[str, float]
+    best: dict[str, int]
+
+    @classmethod
+    def of(cls, evidence: Real, able: Real, suspects: Sequence[Hypothesis]) -> "_Weighed":
+        """Those that are able to; where none is, all."""
+        logs = np.where(able, evidence, -np.inf) if able.any() else evidence
+        shares = np.exp(logs - logs.max())
+        shares /= shares.sum()
+        by_code: dict[FaultCode, float] = {}
+        weights: dict[str, float] = {}
+        best: dict[str, int] = {}
+        for k, suspect in enumerate(suspects):
+            name = name_of(suspect.code)
+            by_code[suspect.code] = by_code.get(suspect.code, 0.0) + float(shares[k])
+            weights[name] = weights.get(name, 0.0) + float(shares[k])
+            if name not in best or logs[k] > logs[best[name]]:
+                best[name] = k
+        shown = {c: by_code[c] for c in sorted(by_code, key=lambda code: -by_code[code])}
+        return cls(shares, shown, weights, best)
+
+    @property
+    def order(self) -> list[str]:
+        """Names, the likeliest first."""
+        return sorted(self.weights, key=lambda name: -self.weights[name])
+
+    def of_name(self, name: str, suspects: Sequence[Hypothesis]) -> list[Hypothesis]:
+        """Those that a stated name stands for: counts of turns that have its weight together, or the likeliest."""
+        if name != TURNS:
+            return [suspects[self.best[name]]]
+        mine = sorted((k for k, s in enumerate(suspects) if name_of(s.code) == name), key=lambda k: -self.shares[k])
+        weights = np.cumsum([self.shares[k] for k in mine])
+        return [suspects[k] for k in mine[: int(np.searchsorted(weights, NAMED * weights[-1])) + 1]]
+
+    def ranked(self, name: str, suspects: Sequence[Hypothesis], fits: Sequence[Fit]) -> Ranked:
+        """What stands for a name, with what came out of its values."""
+        k = self.best[name]
+        suspect, fit = suspects[k], fits[k]
+        values = {}
+        for spread, deviate in zip(suspect.spreads, fit.deviates[NUISANCES:], strict=True):
+            meant = getattr(suspect.part, spread.field, None)
+            if isinstance(meant, float | int):
+                values[spread.field] = meant * (1 + deviate * spread.relative / 2) + deviate * spread.absolute / 2
+        turns = sorted(float(s.values["turns"]) for s in self.of_name(name, suspects)) if name == TURNS else []
+        return Ranked(suspect, self.weights[name], fit.chance, _pull(suspect, fit), values, tuple(turns))
 
 
 def _without_far_right(able: Real, logs: Real, suspects: Sequence[Hypothesis], fits: Sequence[Fit]) -> Real:
-    """Which may be stated: what is planned is not, with a value beyond three standard deviations.
+    """Which are weighed: what is planned is not, with a value beyond three standard deviations.
 
     Where it leads all the same, only a fault of any size that says just that is heard in its place.
     """
@@ -150,16 +189,6 @@ def _without_far_right(able: Real, logs: Real, suspects: Sequence[Hypothesis], f
     return able if leads and suspects[first].code not in GRADUAL else others
 
 
-def _ranked(suspect: Hypothesis, share: float, found: Fit) -> Ranked:
-    """A suspect with what came out of its values."""
-    values = {}
-    for spread, deviate in zip(suspect.spreads, found.deviates[NUISANCES:], strict=True):
-        meant = getattr(suspect.part, spread.field, None)
-        if isinstance(meant, float | int):
-            values[spread.field] = meant * (1 + deviate * spread.relative / 2) + deviate * spread.absolute / 2
-    return Ranked(suspect, share, found.chance, _pull(suspect, found), values)
-
-
 def _pull(suspect: Hypothesis, found: Fit) -> float:
     """How far its furthest value lies from what it was planned to be, in standard deviations.
 
@@ -171,12 +200,3 @@ def _pull(suspect: Hypothesis, found: Fit) -> float:
         if suspect.code == RIGHT or s.field not in ("leakage_h", "winding_capacitance_f", "self_capacitance_f", "q")
     ]
     return found.pull([0, *own])
-
-
-def _of_name(name: str, suspects: Sequence[Hypothesis], shares: Real, best: int) -> list[Hypothesis]:
-    """Those that a stated name stands for: the counts of turns that have its weight together, or the likeliest."""
-    if name != TURNS:
-        return [suspects[best]]
-    mine = sorted((k for k, s in enumerate(suspects) if name_of(s.code) == name), key=lambda k: -shares[k])
-    weights = np.cumsum([shares[k] for k in mine])
-    return [suspects[k] for k in mine[: int(np.searchsorted(weights, NAMED * weights[-1])) + 1]]

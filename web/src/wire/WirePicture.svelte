@@ -125,7 +125,7 @@
 					{/each}
 					{@const y = feed.y - 22 - 34 * (links.length - 1 - i)}
 					<text x={feed.x} {y} text-anchor="middle" class:soft={i !== chosen}
-						>{link.label}{link.settled ? ' ✓' : ''}
+						>{link.label}{link.settled ? ' ✓' : ''}:
 						<tspan class="mono"> {shown(link.leg_m, '2 × ')}</tspan></text
 					>
 					<text class="soft" x={feed.x} y={y + 15} text-anchor="middle"

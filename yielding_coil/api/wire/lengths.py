@@ -97,7 +97,7 @@ class PartsIn(BaseModel):
     # Its velocity factor where it is known otherwise.
     velocity_factor: Annotated[float, Field(gt=0.3, le=1)] | None = None
     # What the antenna shows at resonance, above the section.
-    antenna_ohm: Annotated[float, Field(gt=0, le=1e5)] = 100.0
+    antenna_ohm: Annotated[float, Field(ge=0.1, le=1e5)] = 100.0
 
 
 class SectionOut(BaseModel):

@@ -324,11 +324,7 @@ def test_faults_of_wires_in_hand(tried, trials, code):
     ],
 )
 def test_where_a_turn_hides_in_the_spread_of_the_core_that_is_said(tried, trials, name, code):
-    """A ferrite choke, and a powder coil of more than 25 turns.
-
-    Where its core took a turn out of the spread, so that as planned it would lie beyond three standard deviations,
-    the true turn may be stated instead.
-    """
+    """A ferrite choke, and a powder coil of more than 25 turns."""
     found = tried(name, code)
 
     if code == "bucking":
@@ -336,12 +332,7 @@ def test_where_a_turn_hides_in_the_spread_of_the_core_that_is_said(tried, trials
         return
     with_right = [said for _, said, _ in found if "right" in said.codes]
     assert all({h.code for h in said.hidden} >= {"turn_more", "turn_less"} for said in with_right)
-    told = [
-        said for suspect, said, _ in found if "right" in said.codes or (code != "right" and stated(suspect, said))
-    ]
-    assert trials.at_least(len(told), len(found), 0.98)
-    # And mostly it is the spread that is named.
-    assert trials.at_least(len(with_right), len(found), 0.95)
+    assert trials.at_least(len(with_right), len(found), 0.98)
 
 
 @pytest.mark.parametrize("code", ["right", "turn_more", "turn_less"])

@@ -103,8 +103,8 @@ def classify(
     hidden = hidden_faults(taken, suspects, near)
     if hidden and RIGHT not in stated:
         right = found.best[RIGHT]
-        # Beyond three standard deviations it may be said beside one other thing, not beside more.
-        heard = able[right] or (fitting[right] and len(stated) == 1)
+        # Beyond three standard deviations it is said beside what hides in its tolerances, and beside nothing else.
+        heard = able[right] or (fitting[right] and {*stated} <= {name_of(h.code) for h in hidden})
         if heard and evidence[right] - evidence[found.best[leads]] > math.log(NEGLIGIBLE):
             stated.append(RIGHT)
             found = _Weighed.of(evidence, fitting, suspects)

@@ -6,7 +6,8 @@ from playwright.sync_api import expect
 pytestmark = pytest.mark.browser
 
 PHONE = {"width": 390, "height": 844}
-# What can be pressed and is no link within a sentence, smaller than 44 px; drawn words smaller than 11 px.
+# Smaller than 44 px of what can be pressed and is no link within a sentence; drawn words smaller than 11 px; values
+# that are cut off.
 TOO_SMALL = """() => {
     const field = 'input:not([type=checkbox]):not([type=radio])';
     const pressed = `button, a.button, select, summary, ${field}, [role=slider]`;
@@ -23,6 +24,8 @@ TOO_SMALL = """() => {
         const size = parseFloat(getComputedStyle(text).fontSize) * Math.hypot(a, b);
         if (text.checkVisibility() && size < 10.9) out.push(`${text.textContent}: ${size.toFixed(1)} px`);
     }
+    for (const each of document.querySelectorAll('input[data-quantity]'))
+        if (each.checkVisibility() && each.scrollWidth > each.clientWidth) out.push(`cut off: ${each.value}`);
     if (document.documentElement.scrollWidth > innerWidth) out.push('wider than the page');
     return out;
 }"""

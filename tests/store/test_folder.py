@@ -40,6 +40,30 @@ def test_a_folder_with_other_things_in_it_is_left_alone(top):
     refused(top, r"holds other things \(letters\.txt\)")
 
 
+def holding_data(path):
+    """A folder as a start leaves it, as far as it is known again by."""
+    prepare(path)
+    (path / "pg").mkdir()
+    (path / "pg" / "PG_VERSION").write_text("15\n")
+    (path / "password").write_text("secret")
+
+
+def test_a_note_beside_ones_data_shuts_nobody_out(top):
+    holding_data(top / "data")
+    (top / "data" / "letters.txt").write_text("dear")
+    prepare(top / "data")
+    assert (top / "data" / "letters.txt").read_text() == "dear"
+
+
+@pytest.mark.parametrize("inside", ["more", "pg/more", "more/and/more", "../data/more"])
+def test_no_data_begin_inside_anothers_folder(top, inside):
+    holding_data(top / "data")
+    with pytest.raises(ServerError, match="holds the data of another Yielding Coil. Choose a folder beside it"):
+        prepare(top / "data" / inside)
+    assert sorted(os.listdir(top / "data")) == ["password", "pg"]
+    prepare(top / "data2")
+
+
 def test_a_file_is_no_folder(top):
     (top / "data").write_text("words")
     refused(top / "data", "is a file")

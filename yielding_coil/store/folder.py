@@ -9,7 +9,7 @@ import subprocess
 from pathlib import Path
 from typing import Any
 
-# What lies in such a folder; anything else in it is somebody else's.
+# What lies in such a folder; one with anything else in it and no data of ours is somebody else's.
 OURS = frozenset({"lock", "password", "password.new", "pg", "pg.new", "postgresql.log", "commands.log"})
 # Less room than this is none: the database needs so much to begin with.
 LEAST_FREE_BYTES = 16 * 1024 * 1024
@@ -50,7 +50,8 @@ def prepare(folder: Path) -> None:
     """Make a data folder, or take one that is ours; closed to everybody else.
 
     Raises:
-        ServerError: it is a file, holds other things, belongs to somebody else, or cannot be written or entered.
+        ServerError: it is a file, holds other things and no data, lies inside another data folder, belongs to
+            somebody else, or cannot be written or entered.
     """
     try:
         _require_ours(folder)
@@ -71,6 +72,7 @@ def prepare(folder: Path) -> None:
 def _require_ours(folder: Path) -> None:
     """Refuse what is no folder of ours, before anything in it is touched."""
     if not folder.exists():
+        _require_apart(folder)
         return
     if not folder.is_dir():
         raise ServerError(f"{folder} is a file. Choose a folder for your data with --data.")
@@ -82,6 +84,9 @@ def _require_ours(folder: Path) -> None:
             f"{folder} belongs to {_name(found.st_uid)}. Start the application as that user, or choose another "
             "folder with --data."
         )
+    if _holds_data(folder):
+        return  # whatever lies beside them: a note or a copy shuts nobody out of his data
+    _require_apart(folder)
     inside = sorted(os.listdir(folder))
     foreign = [name for name in inside if name not in OURS]
     if foreign:
@@ -94,6 +99,20 @@ def _require_ours(folder: Path) -> None:
         raise ServerError(
             f"{folder} is open to be written by others. Choose a new folder for your data with --data."
         )
+
+
+def _holds_data(folder: Path) -> bool:
+    return (folder / "password").is_file() and (folder / "pg" / "PG_VERSION").is_file()
+
+
+def _require_apart(folder: Path) -> None:
+    """Refuse to begin inside a folder that holds another instance's data: what is deleted there goes with it."""
+    for above in folder.absolute().parents:
+        if _holds_data(above):
+            raise ServerError(
+                f"{folder} lies inside {above}, which holds the data of another Yielding Coil. Choose a folder "
+                "beside it with --data."
+            )
 
 
 def _make(folder: Path) -> None:

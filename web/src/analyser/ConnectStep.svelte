@@ -24,6 +24,8 @@
 		<p class="told">
 			No hardware at hand? The simulated one has a bench of invented antennas, a lead, noise, drift
 			and wind, and speaks as a real one does.
+		</p>
+		<p>
 			<button class="button main" onclick={() => onconnect('simulated')}
 				>{again ? 'Start the simulated analyser again' : 'Connect the simulated analyser'}</button
 			>

@@ -289,7 +289,7 @@
 						</svg>
 						<p class="soft">
 							{#if step === 'connect'}
-								Here the curve comes in. First connect an analyser, at the right.
+								Here the curve comes in. First connect an analyser.
 							{:else if step === 'calibrate'}
 								Calibrate at the place where the antenna will be screwed on; then what you see is
 								the antenna and not your test lead.

@@ -220,7 +220,7 @@
 						}}
 					/>
 					<QuantityField
-						label="its class"
+						label="impedance of its class"
 						kind="resistance"
 						shown="{figures(ohm)} Ω"
 						onsettle={async (value) => {
@@ -317,9 +317,31 @@
 					One sweep tells the way to its end. The other one tells what the line is.
 				</p>
 			{:else}
-				<p class="soft">
-					Nominal data of a cable class are ± 2 % in velocity and ± 10 % in loss. Two sweeps of the
-					piece you hold do better.
+				<svg
+					class="way both"
+					viewBox="0 0 380 132"
+					role="img"
+					aria-label="The same piece of coax twice, its near end on the analyser: its far end open, then shorted; a tape beside it"
+				>
+					{#each [{ y: 22, end: 'open', mark: 'M346,14l10,8l-10,8' }, { y: 68, end: 'shorted', mark: 'M345,56V80' }] as row (row.end)}
+						<rect x="0" y={row.y - 14} width="74" height="28" rx="5" />
+						<text class="on" x="37" y={row.y + 4} text-anchor="middle">analyser</text>
+						<line x1="74" y1={row.y} x2="345" y2={row.y} />
+						<path d={row.mark} />
+						<text x="210" y={row.y - 9} text-anchor="middle">{row.end}</text>
+					{/each}
+					<rect class="laid" x="74" y="96" width="271" height="16" />
+					{#each Array.from({ length: 27 }, (_, i) => i) as i (i)}
+						<path class="mark" d="M{84 + i * 9.8},96v{i % 5 ? 5 : 9}" />
+					{/each}
+					<text x="210" y="128" text-anchor="middle">its length</text>
+				</svg>
+				<p class="told">
+					Two sweeps and a tape tell impedance, velocity and loss of the piece you hold; one sweep
+					tells the way to a break.
+				</p>
+				<p class="soft told">
+					Until then the data of its class are used: ± 2 % in velocity, ± 10 % in loss.
 				</p>
 			{/if}
 		</section>
@@ -345,15 +367,15 @@
 				).toFixed(3)}: the distance is as sure as that.
 			</p>
 			{#if end.kind !== 'none'}
-				<svg class="way" viewBox="0 0 600 54" role="img" aria-label="The line, with its end marked">
-					<line x1="20" y1="26" x2="560" y2="26" />
+				<svg class="way" viewBox="0 0 380 54" role="img" aria-label="The line, with its end marked">
+					<line x1="20" y1="26" x2="340" y2="26" />
 					<rect x="12" y="14" width="12" height="24" rx="3" />
-					{#if end.kind === 'short'}<path d="M560,14V38" />{:else}<path
-							d="M560,18l10,8l-10,8"
+					{#if end.kind === 'short'}<path d="M340,14V38" />{:else}<path
+							d="M340,18l10,8l-10,8"
 						/>{/if}
-					<text x="292" y="18" text-anchor="middle">{distance(end.distance_m, units.length)}</text>
+					<text x="180" y="18" text-anchor="middle">{distance(end.distance_m, units.length)}</text>
 					<text x="20" y="51">analyser</text>
-					<text x="560" y="51" text-anchor="middle"
+					<text x="340" y="51" text-anchor="middle"
 						>{['open', 'short'].includes(end.kind) ? end.kind : '?'}</text
 					>
 				</svg>
@@ -401,7 +423,7 @@
 		justify-self: stretch;
 	}
 	.way {
-		width: min(100%, 620px);
+		width: min(100%, 440px);
 		display: block;
 		margin-top: 8px;
 	}
@@ -417,8 +439,22 @@
 		stroke: var(--enamel);
 		stroke-width: 4;
 	}
+	.both {
+		margin: 0 0 4px;
+	}
+	.way .laid {
+		fill: var(--tape);
+		stroke: var(--ink);
+	}
+	.way .mark {
+		stroke: var(--ink);
+		stroke-width: 1;
+	}
+	.way .on {
+		fill: var(--sheet);
+	}
 	.way text {
-		font-size: 13px;
+		font-size: 14px;
 		fill: var(--ink);
 	}
 	@media (max-width: 800px) {

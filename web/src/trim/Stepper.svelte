@@ -36,6 +36,12 @@
 		justify-content: space-between;
 		gap: 8px;
 	}
+	.stepper :global(.field) {
+		flex: 1;
+	}
+	.stepper :global(.field > label) {
+		flex-basis: 100%;
+	}
 	.button {
 		min-width: 56px;
 		min-height: 56px;

@@ -75,7 +75,7 @@
 	<input
 		{id}
 		class="mono"
-		style:width="{width}ch"
+		style:--digits={width}
 		value={typed.text ?? shown}
 		aria-invalid={typed.problem !== null}
 		aria-describedby={typed.problem ? `${id}-problem` : undefined}
@@ -100,23 +100,15 @@
 </span>
 
 <style>
-	.field {
-		display: inline-flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px;
-		font-size: var(--size-13);
-	}
-	label {
-		color: var(--soft);
-	}
 	input {
 		background: var(--sheet);
 		border: 1px solid var(--control-edge);
 		border-radius: 6px;
 		padding: 4px 8px;
+		width: calc(var(--digits) * 1ch + 18px);
+		max-width: 100%;
 		font-size: var(--size-13);
-		box-sizing: content-box;
+		box-sizing: border-box;
 	}
 	.beware {
 		flex-basis: 100%;

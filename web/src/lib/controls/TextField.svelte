@@ -77,16 +77,6 @@
 </span>
 
 <style>
-	.field {
-		display: inline-flex;
-		flex-wrap: wrap;
-		align-items: center;
-		gap: 6px;
-		font-size: var(--size-13);
-	}
-	label {
-		color: var(--soft);
-	}
 	.few {
 		width: 9ch;
 	}

@@ -29,8 +29,8 @@ FLOORS = (
 CORE_FLOORS = (
     ("constants", "errors", "finding"),
     ("arrays", "quantity"),
-    ("reflection", "parts", "conductor", "quasi_random", "bode_fano", "wire", "fitting"),
-    ("ring", "solenoid", "target"),
+    ("reflection", "parts", "conductor", "quasi_random", "bode_fano", "fitting"),
+    ("ring", "solenoid", "target", "wire"),
     ("sweep",),
     ("calibration", "line", "trim"),
     ("transformer", "trap"),

@@ -137,9 +137,16 @@ if TYPE_CHECKING:
     from yielding_coil.core.winding import wiring as wiring
     from yielding_coil.core.wire import FORMS as FORMS
     from yielding_coil.core.wire import CutPlan as CutPlan
+    from yielding_coil.core.wire import Ground as Ground
     from yielding_coil.core.wire import HungWire as HungWire
+    from yielding_coil.core.wire import Insulation as Insulation
     from yielding_coil.core.wire import Length as Length
+    from yielding_coil.core.wire import Load as Load
     from yielding_coil.core.wire import Rule as Rule
+    from yielding_coil.core.wire import Solved as Solved
+    from yielding_coil.core.wire import Source as Source
+    from yielding_coil.core.wire import Structure as Structure
+    from yielding_coil.core.wire import Wire as Wire
     from yielding_coil.core.wire import cut_list as cut_list
     from yielding_coil.core.wire import on_tape as on_tape
     from yielding_coil.core.wire import scaled as scaled
@@ -174,7 +181,8 @@ _HOMES = {
     " next_cut resistance_and_size signs_of swr_of_powers without_folds",
     "winding": "AirCoil CoilOnRing Coupler LegTrap LineChoke RingCore Tuning WindingLayout WindingReport"
     " WindingTask WoundTransformer choose_core input_capacitance joins_of turn_pairs wiring",
-    "wire": "CutPlan FORMS HungWire Length Rule cut_list on_tape scaled segments what_fits",
+    "wire": "CutPlan FORMS Ground HungWire Insulation Length Load Rule Solved Source Structure Wire cut_list"
+    " on_tape scaled segments what_fits",
 }
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names.split()}
 

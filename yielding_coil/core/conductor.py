@@ -1,12 +1,38 @@
 """Round wire at radio frequency: the skin effect in a metal, and wire to wind with."""
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from yielding_coil.core.arrays import Real, Reals, require_not_negative, require_positive
 from yielding_coil.core.constants import COPPER_RESISTIVITY_OHM_M, MU_0_H_PER_M
+
+
+@dataclass(frozen=True, slots=True)
+class Metal:
+    """A metal at 20 °C, as the skin effect takes it; permeability against free space."""
+
+    key: str
+    resistivity_ohm_m: float
+    permeability: float
+    source: str
+
+
+METALS: Mapping[str, Metal] = {
+    metal.key: metal
+    for metal in (
+        Metal("copper", COPPER_RESISTIVITY_OHM_M, 1.0, "IEC 60028"),
+        Metal("aluminium", 2.8264e-8, 1.0, "hard-drawn, IEC 60889 (from memory)"),
+        Metal(
+            "steel",
+            1.7e-7,
+            100.0,
+            "from memory; carbon steel at small signal, permeability anywhere from 50 to 200",
+        ),
+    )
+}
 
 
 def rim_ohm(

@@ -7,7 +7,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any, Literal, TypeVar
 
-from yielding_coil.core.conductor import WindingWire
+from yielding_coil.core.conductor import METALS, WindingWire
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.line import Cable, CableRow
 from yielding_coil.core.ring import Material, Ring, Size
@@ -27,16 +27,6 @@ class WireRow:
     covered_m: float
     source: str
     metal: str = "copper"
-
-
-@dataclass(frozen=True, slots=True)
-class MetalRow:
-    """A metal at 20 °C, as the skin effect takes it."""
-
-    key: str
-    resistivity_ohm_m: float
-    permeability: float
-    source: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -211,23 +201,8 @@ def winding_wire(key: str) -> WindingWire:
         NotFoundError: no such key in the table.
     """
     row = wire(key)
-    of = metal(row.metal)
+    of = METALS[row.metal]
     return WindingWire(row.name, row.diameter_m, row.covered_m, of.resistivity_ohm_m, of.permeability)
-
-
-@cache
-def metals() -> dict[str, MetalRow]:
-    """Metals by key."""
-    return {row["key"]: MetalRow(**row) for row in _rows("metals.json")}
-
-
-def metal(key: str) -> MetalRow:
-    """A metal.
-
-    Raises:
-        NotFoundError: no such key in the table.
-    """
-    return _one(metals(), key, "metal")
 
 
 @cache

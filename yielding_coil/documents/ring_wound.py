@@ -7,7 +7,7 @@ from pydantic import Field
 
 from yielding_coil import data
 from yielding_coil.core import winding as core
-from yielding_coil.core.conductor import WindingWire
+from yielding_coil.core.conductor import METALS, WindingWire
 from yielding_coil.core.ring import Material, Ring
 from yielding_coil.documents.fields import (
     Counted,
@@ -50,7 +50,7 @@ def wire_of(key: str, own: WireSnapshot | None) -> WindingWire:
     if own is None:
         return data.winding_wire(key)
     values = own.values
-    metal = data.metal(values.metal)
+    metal = METALS[values.metal]
     return WindingWire(
         f"{values.diameter_m * 1e3:.3g} mm, own wire",
         values.diameter_m,

@@ -2,6 +2,7 @@
 
 from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
+from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Load, Source, Wire
 from yielding_coil.core.wire.hung_wire import ActOn, HungUp, HungWire, ReadOn, WireAct, WireEvent, replay
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
@@ -16,6 +17,7 @@ from yielding_coil.core.wire.lengths import (
     segments,
     what_fits,
 )
+from yielding_coil.core.wire.structure import Solved, Structure
 from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
@@ -28,15 +30,23 @@ __all__ = [
     "CutList",
     "CutPlan",
     "Fitting",
+    "Ground",
+    "GroundKind",
     "HungUp",
     "HungWire",
+    "Insulation",
     "Length",
+    "Load",
     "Part",
     "ReadOn",
     "Rule",
     "SchoolLength",
     "Shape",
     "ShapeFit",
+    "Solved",
+    "Source",
+    "Structure",
+    "Wire",
     "WireAct",
     "WireEvent",
     "WireForm",

@@ -1,0 +1,121 @@
+"""Ground under wires: images in perfect ground, and what real ground does otherwise.
+
+The fields of a current over level ground are a sum of plane waves, of both polarisations, running and evanescent,
+each reflected by Fresnel's coefficients (Sommerfeld 1909; W. C. Chew, Waves and Fields in Inhomogeneous Media,
+ch. 2). Tested with the currents along the wires that sum is the difference between real ground and perfect ground:
+
+    ΔZ_mn = η·k²/(8π²) ∫ dα ∫ dc [(R_TE + 1)·(ê·F_m⁻)(ê·F_n⁺) + (R_TM + 1)·(m̂⁻·F_m⁻)(m̂⁺·F_n⁺)],
+
+c = k_z/k from 1 to 0 (running) and on to −j∞ (evanescent), F⁻ and F⁺ what the current sends down and would take
+from below. Perfect ground, where both R are −1, is the mirror's part.
+"""
+
+import math
+from collections.abc import Iterator
+
+import numpy as np
+
+from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
+from yielding_coil.core.constants import EPSILON_0_F_PER_M, SPEED_OF_LIGHT_M_PER_S
+from yielding_coil.core.wire.geometry import Ground, Mesh
+from yielding_coil.core.wire.moments import ETA_OHM, Pieces, Spanned, halves_of, of_unknowns, spanned
+
+_FLIP = np.array([1.0, 1.0, -1.0])
+_POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(3)
+_POINTS, _WEIGHTS = (_POINTS + 1) / 2, _WEIGHTS / 2
+# Evanescent waves weaker than this on their way down and up again are left out.
+_FAINT = 16.0
+
+
+def permittivity(ground: Ground, wave_number: Reals) -> Complex:
+    """Complex relative permittivity ε_r − jσ/(ω·ε_0), shape of the wave number in rad/m."""
+    omega = np.asarray(wave_number) * SPEED_OF_LIGHT_M_PER_S
+    return np.asarray(ground.relative_permittivity - 1j * ground.conductivity_s_per_m / (omega * EPSILON_0_F_PER_M))
+
+
+def fresnel(relative: Complexes, cosine: Complexes) -> tuple[Complex, Complex]:
+    """What the image of a plane wave is weighted by, (R_v, R_h): both 1 over perfect ground.
+
+    Args:
+        relative: complex relative permittivity of the ground.
+        cosine: k_z/k of the wave: of its angle to the vertical, or −j·v where it is evanescent.
+
+    Source:
+        Fresnel's coefficients for both polarisations (Balanis, Antenna Theory, sec. 4.8); R_h with its sign turned.
+    """
+    root = np.sqrt(relative - 1 + np.square(cosine) + 0j)
+    up = relative * cosine
+    return np.asarray((up - root) / (up + root)), np.asarray((root - cosine) / (root + cosine))
+
+
+def image_matrix(mesh: Mesh, p: Pieces, wave_numbers: Real, ground: Ground | None) -> Spanned:
+    """k·Z that the ground adds, in ohm per metre; perfect ground where none is given."""
+    q = p.mirrored
+    distance = np.linalg.norm(mesh.nodes_m[:, None, :] - (mesh.nodes_m * _FLIP)[None, :, :], axis=2)
+    dots = p.direction @ q.direction.T
+    smooth = []
+    for k, halves in zip(wave_numbers, halves_of(p, q, wave_numbers), strict=True):
+        found = of_unknowns(mesh.ends, halves.scalar - k**2 * halves.vector(dots))
+        if ground is not None:
+            found = found + k * _beyond_perfect(mesh, p, k, permittivity(ground, k))
+        smooth.append(found * np.exp(1j * k * distance))
+    return spanned(wave_numbers, smooth, distance)
+
+
+def _beyond_perfect(mesh: Mesh, p: Pieces, k: float, relative: Complexes) -> Complex:
+    """What real ground adds to the image in perfect ground, (N, N) in ohm."""
+    x, y, z = p.at(_POINTS).reshape(-1, 3).T
+    t = p.direction
+    found = np.zeros((len(mesh.nodes_m),) * 2, dtype=complex)
+    for cosine, weight, azimuth in _directions(k, p):
+        in_plane, across = fresnel(relative, cosine)
+        east, north, sine = np.cos(azimuth)[:, None], np.sin(azimuth)[:, None], np.sqrt(1 - cosine**2)
+        level = np.exp(1j * k * sine.real * (east * x + north * y))
+        fall = np.exp(-1j * k * cosine * z)
+        sent, taken = _of_halves(p, level * fall), _of_halves(p, level.conj() * fall)
+        flat = east * t[:, 1] - north * t[:, 0]
+        inward, upright = cosine * (east * t[:, 0] + north * t[:, 1]), sine * t[:, 2]
+        for coefficient, down, up in (
+            (1 - across, flat, flat),
+            (1 - in_plane, inward + upright, inward - upright),
+        ):
+            of_down, of_up = (
+                (along[..., None] * halves).reshape(len(azimuth), -1) @ mesh.ends
+                for along, halves in ((down, sent), (up, taken))
+            )
+            found += weight * coefficient * (of_down.T @ of_up) * (math.pi / len(azimuth))
+    return np.asarray(ETA_OHM * k**2 / (8 * math.pi**2) * (found + found.T))
+
+
+def _of_halves(p: Pieces, wave: Complex) -> Complex:
+    """∫ halves · wave over each segment, from its values at three points each: (directions, P, 2)."""
+    weights = np.stack([_WEIGHTS * (1 - _POINTS), _WEIGHTS * _POINTS], axis=1)
+    return np.asarray(wave.reshape(len(wave), -1, 3) @ weights * p.length_m[:, None])
+
+
+def _directions(k: float, p: Pieces) -> Iterator[tuple[complex, complex, Real]]:
+    """Each c = k_z/k with its weight, and azimuths over half a turn: the other half is the same, turned round.
+
+    Points crowd on both sides of the horizon, where the coefficients turn quickest. There are as many as the phases
+    between the wires ask for; of a faint wave those of the low wires alone.
+    """
+    corners = np.concatenate([p.start_m, p.start_m + p.direction * p.length_m[:, None]])
+
+    def reach(below_m: float) -> float:
+        low = corners[corners[:, 2] <= below_m, :2]
+        return float(np.hypot(*np.ptp(low, axis=0))) if len(low) > 1 else 0.0
+
+    high, low = float(corners[:, 2].max()), float(corners[:, 2].min())
+    x, w = np.polynomial.legendre.leggauss(20 + math.ceil(k * (high + reach(math.inf) / 2)))
+    t, w = (x + 1) / 2, w / 2
+    waves = list(zip(t**2 + 0j, w * 2 * t + 0j, strict=True))
+    most = max(_FAINT / (2 * k * low), 1.0)
+    faint = [_FAINT / (2 * k * v) for v in most * np.linspace(0.1, 1, 10)]
+    widest = max(k * v * reach(z) for v, z in zip(most * np.linspace(0.1, 1, 10), faint, strict=True))
+    x, w = np.polynomial.legendre.leggauss(28 + math.ceil(widest / 2))
+    t, w = (x + 1) / 2, w / 2
+    waves += zip(-1j * most * t**3, 1j * most * w * 3 * t**2, strict=True)
+    for cosine, weight in waves:
+        fade = k * abs(cosine.imag)
+        fast = k * abs(np.sqrt(1 - cosine**2)) * reach(_FAINT / (2 * fade) if fade > 0 else math.inf)
+        yield cosine, weight, np.pi * (np.arange(6 + math.ceil(fast)) + 0.5) / (6 + math.ceil(fast))

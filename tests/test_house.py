@@ -36,7 +36,7 @@ CORE_FLOORS = (
     ("transformer", "trap"),
     ("system",),
     ("tolerance",),
-    ("element",),
+    ("element", "modelled_antenna"),
     ("winding",),
     ("design", "bench"),
     ("matching",),
@@ -255,6 +255,12 @@ assert heavy == [], heavy
 from yielding_coil.core import System
 assert "yielding_coil.data" not in sys.modules
 """
+
+
+def test_no_public_name_is_that_of_a_module():
+    """Whichever is loaded first would be what one gets."""
+    modules = {file.stem for file in (HOUSE / "core").iterdir()}
+    assert modules & set(core.__all__) == set()
 
 
 def test_the_front_door_loads_nothing_before_it_is_needed():

@@ -61,9 +61,12 @@ if TYPE_CHECKING:
     from yielding_coil.core.matching import part_for_reactance as part_for_reactance
     from yielding_coil.core.matching import part_for_susceptance as part_for_susceptance
     from yielding_coil.core.matching import propose as propose
+    from yielding_coil.core.modelled_antenna import ModelledAntenna as ModelledAntenna
+    from yielding_coil.core.modelled_antenna import modelled as modelled
     from yielding_coil.core.parts import Capacitor as Capacitor
     from yielding_coil.core.parts import FixedLoad as FixedLoad
     from yielding_coil.core.parts import Inductor as Inductor
+    from yielding_coil.core.parts import Resistor as Resistor
     from yielding_coil.core.parts import bare_inductance_h as bare_inductance_h
     from yielding_coil.core.parts import inductance_reading_h as inductance_reading_h
     from yielding_coil.core.reflection import impedance_of as impedance_of
@@ -136,6 +139,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.winding import turn_pairs as turn_pairs
     from yielding_coil.core.winding import wiring as wiring
     from yielding_coil.core.wire import FORMS as FORMS
+    from yielding_coil.core.wire import KINDS as KINDS
     from yielding_coil.core.wire import CutPlan as CutPlan
     from yielding_coil.core.wire import Ground as Ground
     from yielding_coil.core.wire import HungWire as HungWire
@@ -145,6 +149,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.wire import Rule as Rule
     from yielding_coil.core.wire import Solved as Solved
     from yielding_coil.core.wire import Source as Source
+    from yielding_coil.core.wire import Stock as Stock
     from yielding_coil.core.wire import Structure as Structure
     from yielding_coil.core.wire import Wire as Wire
     from yielding_coil.core.wire import cut_list as cut_list
@@ -167,7 +172,8 @@ _HOMES = {
     " shift_reference_plane worth_measuring",
     "matching": "MatchTemplate best_parts candidates combinations l_networks part_for_reactance"
     " part_for_susceptance propose",
-    "parts": "Capacitor FixedLoad Inductor bare_inductance_h inductance_reading_h",
+    "modelled_antenna": "ModelledAntenna modelled",
+    "parts": "Capacitor FixedLoad Inductor Resistor bare_inductance_h inductance_reading_h",
     "reflection": "impedance_of reflection_of return_loss_db swr_of swr_of_impedance",
     "ring": "Material Ring RingCoil Size",
     "solenoid": "Solenoid turns_for",
@@ -181,8 +187,8 @@ _HOMES = {
     " next_cut resistance_and_size signs_of swr_of_powers without_folds",
     "winding": "AirCoil CoilOnRing Coupler LegTrap LineChoke RingCore Tuning WindingLayout WindingReport"
     " WindingTask WoundTransformer choose_core input_capacitance joins_of turn_pairs wiring",
-    "wire": "CutPlan FORMS Ground HungWire Insulation Length Load Rule Solved Source Structure Wire cut_list"
-    " on_tape scaled segments what_fits",
+    "wire": "CutPlan FORMS Ground HungWire Insulation KINDS Length Load Rule Solved Source Stock Structure Wire"
+    " cut_list on_tape scaled segments what_fits",
 }
 _HOME_OF = {name: home for home, names in _HOMES.items() for name in names.split()}
 

@@ -140,3 +140,22 @@ class FixedLoad:
     def impedance_at(self, frequency_hz: Reals) -> Complex:
         """The same impedance at every frequency."""
         return np.broadcast_to(np.asarray(self.load_ohm, dtype=complex), np.shape(frequency_hz)).copy()
+
+
+@dataclass(frozen=True, slots=True)
+class Resistor:
+    """A resistance that is the same at every frequency."""
+
+    resistance_ohm: Reals
+
+    def __post_init__(self) -> None:
+        require_not_negative("resistance_ohm", self.resistance_ohm)
+
+    def impedance_ohm(self, frequency_hz: Reals) -> Complex:
+        """Impedance in ohm, broadcast over values and frequencies."""
+        return np.asarray(self.resistance_ohm + 0j * np.asarray(frequency_hz, dtype=float))
+
+    def admittance_s(self, frequency_hz: Reals) -> Complex:
+        """Admittance in siemens; endless where there is no resistance."""
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.asarray(1 / self.impedance_ohm(frequency_hz))

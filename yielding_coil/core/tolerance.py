@@ -3,7 +3,7 @@
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Protocol, runtime_checkable
 
 import numpy as np
 
@@ -21,6 +21,7 @@ from yielding_coil.core.trap import Trap
 
 SETS = 8
 ANTENNA = "antenna"
+REFLECTION = "reflection"
 
 
 @dataclass(frozen=True, slots=True)
@@ -31,7 +32,8 @@ class Spread:
         name: of the contributor; spreads that share it count as one.
         element: key of the element, or "antenna".
         field: of the element's part (or of a line's cable); "reflection" for the antenna: one circular
-            complex error of Γ, relative, common to all frequencies.
+            complex error of Γ, relative, common to all frequencies; for one that is modelled, what of it strays,
+            in standard deviations.
         relative: two standard deviations over the value.
         absolute: two standard deviations in the value's unit.
     """
@@ -45,7 +47,7 @@ class Spread:
     @property
     def dimensions(self) -> int:
         """Random numbers it takes."""
-        return 2 if self.element == ANTENNA else 1
+        return 2 if self.element == ANTENNA and self.field == REFLECTION else 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,6 +69,14 @@ class Yield:
     standard_error: float
     costs: tuple[YieldLoss, ...]
     impossible: int
+
+
+@runtime_checkable
+class Straying(Protocol):
+    """An antenna that knows what its own numbers leave open."""
+
+    def strayed(self, deviates: Mapping[str, Reals]) -> Antenna:
+        """The same with things so many standard deviations off, by name; (builds, 1) each."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,11 +124,18 @@ def _seed_of(rng: np.random.Generator) -> Seed:
 def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Complex]) -> System:
     """The system with every spread value replaced by its samples, shape (builds, 1)."""
     antenna = system.antenna
+    misread: Complex | None = None
+    strays: dict[str, Reals] = {}
     changes: dict[str, dict[str, Reals]] = {}
     parts = {e.key: e.part for e in system.elements}
     for spread, deviate in zip(spreads, deviates, strict=True):
+        if spread.element == ANTENNA and spread.field == REFLECTION:
+            misread = deviate * (spread.relative / 2)
+            continue
         if spread.element == ANTENNA:
-            antenna = MisreadAntenna(antenna, deviate * (spread.relative / 2))
+            if not isinstance(system.antenna, Straying):
+                raise OutOfDomainError("spreads", spread.field, "reflection: this antenna is not modelled")
+            strays[spread.field] = deviate.real * (spread.absolute / 2)
             continue
         if spread.element not in parts:
             raise OutOfDomainError("spreads", spread.element, f"one of {', '.join(parts) or 'no elements'}")
@@ -134,6 +151,10 @@ def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Comple
             if isinstance(part, Transformer | RingCoil | Inductor | Trap)
             else strayed
         )
+    if strays and isinstance(antenna, Straying):
+        antenna = antenna.strayed(strays)
+    if misread is not None:
+        antenna = MisreadAntenna(antenna, misread)
     elements = [
         Element(e.key, e.place, _changed(e.part, changes[e.key])) if e.key in changes else e
         for e in system.elements

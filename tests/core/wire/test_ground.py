@@ -75,6 +75,7 @@ def added_by_real_ground(height, ground, half=0.24):
     return running + of(k * np.sqrt(1 + v**2), -1j * k * v, w * most * t * k**2 * v)
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize("ground", [POOR, AVERAGE, GOOD, SEA], ids=["poor", "average", "good", "sea"])
 @pytest.mark.parametrize("height", [0.02, 0.05, 0.1, 0.2, 0.5])
 def test_a_flat_dipole_against_an_integral_of_its_own(height, ground):
@@ -117,6 +118,7 @@ def test_a_vertical_over_real_ground_sends_nothing_along_it():
     assert over_metal > gain[2]
 
 
+@pytest.mark.deep
 def test_near_the_ground_less_is_known():
     antenna = flat(0.05, AVERAGE)
     assert bool(antenna.is_estimated(F))

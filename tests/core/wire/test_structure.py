@@ -282,6 +282,7 @@ def test_gain_over_all_directions_is_what_is_radiated():
     assert mean / 2 == pytest.approx(float(structure.solve(F).radiated_w) / 100, rel=1e-3)
 
 
+@pytest.mark.deep
 def test_reciprocity():
     """Fed at one place and shorted at another, and the other way round: the same current there."""
     wires = [
@@ -323,6 +324,7 @@ def test_turned_and_moved_it_is_the_same():
         assert complex(turned(structure, turn, move).impedance_at(F)) == pytest.approx(before, rel=1e-4)
 
 
+@pytest.mark.deep
 @pytest.mark.parametrize("radius", [1e-4, 1e-5])
 def test_it_converges(radius):
     """A half-wave of 11 to 201 segments; the step from each to twice as many is less than the one before."""
@@ -333,6 +335,7 @@ def test_it_converges(radius):
     assert steps[-1] < 0.005 * abs(curve[-1])
 
 
+@pytest.mark.deep
 def test_how_far_to_trust_it_covers_what_more_segments_change():
     for structure in (level(0.5), upright(0.3), radials(0.25, 30), loop(4, 1.05)):
         finer = Structure(structure.wires, structure.source, ground=structure.ground, segments_per_wave=100)

@@ -4,6 +4,7 @@ from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLengt
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
 from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Load, Source, Wire
 from yielding_coil.core.wire.hung_wire import ActOn, HungUp, HungWire, ReadOn, WireAct, WireEvent, replay
+from yielding_coil.core.wire.kinds import KINDS, AntennaKind, Hung, Stock
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
     Arrangement,
@@ -22,9 +23,11 @@ from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
     "FORMS",
+    "KINDS",
     "STEP_M",
     "USUAL_ADDED",
     "ActOn",
+    "AntennaKind",
     "Arrangement",
     "Band",
     "CutList",
@@ -32,6 +35,7 @@ __all__ = [
     "Fitting",
     "Ground",
     "GroundKind",
+    "Hung",
     "HungUp",
     "HungWire",
     "Insulation",
@@ -45,6 +49,7 @@ __all__ = [
     "ShapeFit",
     "Solved",
     "Source",
+    "Stock",
     "Structure",
     "Wire",
     "WireAct",

@@ -11,7 +11,6 @@ from below. Perfect ground, where both R are −1, is the mirror's part.
 """
 
 import math
-from collections.abc import Iterator
 
 import numpy as np
 
@@ -25,6 +24,8 @@ _POINTS, _WEIGHTS = np.polynomial.legendre.leggauss(3)
 _POINTS, _WEIGHTS = (_POINTS + 1) / 2, _WEIGHTS / 2
 # Evanescent waves weaker than this on their way down and up again are left out.
 _FAINT = 16.0
+# So many values of a wave are held at once.
+_ROOM = 200_000
 
 
 def permittivity(ground: Ground, wave_number: Reals) -> Complex:
@@ -67,9 +68,12 @@ def _beyond_perfect(mesh: Mesh, p: Pieces, k: float, relative: Complexes) -> Com
     x, y, z = p.at(_POINTS).reshape(-1, 3).T
     t = p.direction
     found = np.zeros((len(mesh.nodes_m),) * 2, dtype=complex)
-    for cosine, weight, azimuth in _directions(k, p):
+    cosines, weights, azimuths = _directions(k, p)
+    step = max(1, _ROOM // len(x))
+    for at in range(0, len(azimuths), step):
+        cosine, azimuth = cosines[at : at + step, None], azimuths[at : at + step, None]
         in_plane, across = fresnel(relative, cosine)
-        east, north, sine = np.cos(azimuth)[:, None], np.sin(azimuth)[:, None], np.sqrt(1 - cosine**2)
+        east, north, sine = np.cos(azimuth), np.sin(azimuth), np.sqrt(1 - cosine**2)
         level = np.exp(1j * k * sine.real * (east * x + north * y))
         fall = np.exp(-1j * k * cosine * z)
         sent, taken = _of_halves(p, level * fall), _of_halves(p, level.conj() * fall)
@@ -83,7 +87,7 @@ def _beyond_perfect(mesh: Mesh, p: Pieces, k: float, relative: Complexes) -> Com
                 (along[..., None] * halves).reshape(len(azimuth), -1) @ mesh.ends
                 for along, halves in ((down, sent), (up, taken))
             )
-            found += weight * coefficient * (of_down.T @ of_up) * (math.pi / len(azimuth))
+            found += (weights[at : at + step, None] * coefficient * of_down).T @ of_up
     return np.asarray(ETA_OHM * k**2 / (8 * math.pi**2) * (found + found.T))
 
 
@@ -93,8 +97,8 @@ def _of_halves(p: Pieces, wave: Complex) -> Complex:
     return np.asarray(wave.reshape(len(wave), -1, 3) @ weights * p.length_m[:, None])
 
 
-def _directions(k: float, p: Pieces) -> Iterator[tuple[complex, complex, Real]]:
-    """Each c = k_z/k with its weight, and azimuths over half a turn: the other half is the same, turned round.
+def _directions(k: float, p: Pieces) -> tuple[Complex, Complex, Real]:
+    """c = k_z/k, weight and azimuth of each wave over half a turn: the other half is the same, turned round.
 
     Points crowd on both sides of the horizon, where the coefficients turn quickest. There are as many as the phases
     between the wires ask for; of a faint wave those of the low wires alone.
@@ -115,7 +119,12 @@ def _directions(k: float, p: Pieces) -> Iterator[tuple[complex, complex, Real]]:
     x, w = np.polynomial.legendre.leggauss(28 + math.ceil(widest / 2))
     t, w = (x + 1) / 2, w / 2
     waves += zip(-1j * most * t**3, 1j * most * w * 3 * t**2, strict=True)
+    found = []
     for cosine, weight in waves:
         fade = k * abs(cosine.imag)
         fast = k * abs(np.sqrt(1 - cosine**2)) * reach(_FAINT / (2 * fade) if fade > 0 else math.inf)
-        yield cosine, weight, np.pi * (np.arange(6 + math.ceil(fast)) + 0.5) / (6 + math.ceil(fast))
+        steps = 6 + math.ceil(fast)
+        around = np.pi * (np.arange(steps) + 0.5) / steps
+        found.append((np.full(steps, cosine), np.full(steps, weight * np.pi / steps), around))
+    cosines, weights, azimuths = (np.concatenate(each) for each in zip(*found, strict=True))
+    return cosines, weights, azimuths

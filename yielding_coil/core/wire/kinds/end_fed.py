@@ -1,0 +1,96 @@
+"""End-fed half-waves: with a counterpoise, or with the shield of the coax down to a choke."""
+
+from dataclasses import dataclass
+from typing import ClassVar
+
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.wire.geometry import GroundKind, Source, Wire
+from yielding_coil.core.wire.kinds.kind import (
+    AVERAGE_GROUND,
+    BARE,
+    AntennaKind,
+    Hung,
+    Stock,
+    usual_height_m,
+    wave_m,
+)
+from yielding_coil.core.wire.structure import Structure
+
+# The outside of 5 mm coax.
+SHIELD_RADIUS_M = 0.002
+
+
+@dataclass(frozen=True, slots=True)
+class EndFed(Hung):
+    """A half-wave or more from a feedpoint, and a counterpoise the other way."""
+
+    lengths: ClassVar[tuple[str, ...]] = ("wire_m", "counterpoise_m")
+    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    wire_m: float
+    counterpoise_m: float
+    feed_m: float
+    far_m: float
+    stock: Stock = BARE
+    ground: GroundKind = AVERAGE_GROUND
+
+    def structure(self) -> Structure:
+        """The wire towards +x, the counterpoise level towards −x."""
+        feed = (0.0, 0.0, self.feed_m)
+        away = _far_end(self.wire_m, self.feed_m, self.far_m)
+        wires = [self.stock.wire(feed, away), self.stock.wire(feed, (-self.counterpoise_m, 0.0, self.feed_m))]
+        return Structure(wires, Source(0, 0.0), ground=self.ground)
+
+
+@dataclass(frozen=True, slots=True)
+class EndFedOnShield(Hung):
+    """A half-wave or more from a feedpoint; the shield of the coax hangs down, a wire as far as the choke."""
+
+    lengths: ClassVar[tuple[str, ...]] = ("wire_m", "shield_m")
+    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    wire_m: float
+    shield_m: float
+    feed_m: float
+    far_m: float
+    stock: Stock = BARE
+    ground: GroundKind = AVERAGE_GROUND
+
+    def structure(self) -> Structure:
+        """The wire towards +x, the shield straight down."""
+        if not self.shield_m < self.feed_m:
+            raise OutOfDomainError(
+                "shield_m", f"{self.shield_m:.4g} m", f"less than the feed is high, {self.feed_m:.4g} m"
+            )
+        feed = (0.0, 0.0, self.feed_m)
+        wires = [
+            self.stock.wire(feed, _far_end(self.wire_m, self.feed_m, self.far_m)),
+            Wire(feed, (0.0, 0.0, self.feed_m - self.shield_m), SHIELD_RADIUS_M),
+        ]
+        return Structure(wires, Source(0, 0.0), ground=self.ground)
+
+
+def _far_end(length_m: float, feed_m: float, far_m: float) -> tuple[float, float, float]:
+    rise = far_m - feed_m
+    if not abs(rise) < length_m:
+        accepted = f"less than the wire's {length_m:.4g} m from the feed's height"
+        raise OutOfDomainError("far_m", f"{far_m:.4g} m", accepted)
+    return ((length_m**2 - rise**2) ** 0.5, 0.0, far_m)
+
+
+END_FED = AntennaKind(
+    key="end-fed",
+    name="end-fed half-wave with a counterpoise",
+    purpose="a band and its harmonics from one end of the garden",
+    fed_by="49 : 1 or 64 : 1 unun",
+    feed_ohm=2450.0,
+    not_modelled="what goes on along the coax; the unun's capacitance to ground",
+    start=lambda f: EndFed(0.473 * wave_m(f), 0.05 * wave_m(f), usual_height_m(f), usual_height_m(f)),
+)
+END_FED_ON_SHIELD = AntennaKind(
+    key="end-fed-on-shield",
+    name="end-fed half-wave, the shield down to a choke",
+    purpose="a band and its harmonics without a counterpoise to hang",
+    fed_by="49 : 1 or 64 : 1 unun, the choke further down",
+    feed_ohm=2450.0,
+    not_modelled="what the choke lets pass; the coax beyond it",
+    start=lambda f: EndFedOnShield(0.473 * wave_m(f), 0.05 * wave_m(f) + 1.0, usual_height_m(f), usual_height_m(f)),
+)

@@ -189,17 +189,21 @@ class OnRadials(Hung):
     def radials(self) -> int:
         """How many."""
 
+    @property
+    @abstractmethod
+    def ground_ohm(self) -> float | None:
+        """What they lose; between the least and the most of the table when left out."""
+
+    def __post_init__(self) -> None:
+        if self.ground_ohm is None:
+            object.__setattr__(self, "ground_ohm", sum(radials_ohm(self.radials)) / 2)
+
+    @property
+    def earth(self) -> Load:
+        """It as a resistor at the base of wire 0."""
+        return Load(0, 0.0, Resistor(max(self.ground_ohm or 0.0, 0.0)))
+
     def strays(self) -> tuple[Stray, ...]:
         """And what the radials lose, between the least and the most of the table."""
         least, most = radials_ohm(self.radials)
         return (*super().strays(), Stray("radials", ("ground_ohm",), absolute=most - least))
-
-
-def earthed(ground_ohm: float) -> Load:
-    """The resistance of radials at the base of wire 0, over perfect ground."""
-    return Load(0, 0.0, Resistor(max(ground_ohm, 0.0)))
-
-
-def middle_ohm(radials: int) -> float:
-    """Between the least and the most that so many radials lose."""
-    return sum(radials_ohm(radials)) / 2

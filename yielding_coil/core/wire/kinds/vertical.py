@@ -14,8 +14,6 @@ from yielding_coil.core.wire.kinds.kind import (
     Hung,
     OnRadials,
     Stock,
-    earthed,
-    middle_ohm,
     wave_m,
 )
 from yielding_coil.core.wire.kinds.loading import line_estimate_h
@@ -37,14 +35,10 @@ class Vertical(OnRadials):
     ground_ohm: float | None = None
     stock: Stock = BARE
 
-    def __post_init__(self) -> None:
-        if self.ground_ohm is None:
-            object.__setattr__(self, "ground_ohm", middle_ohm(self.radials))
-
     def structure(self) -> Structure:
         """One wire from the ground up."""
         wire = self.stock.wire((0.0, 0.0, 0.0), (0.0, 0.0, self.height_m))
-        return Structure([wire], Source(0, 0.0), [earthed(self.ground_ohm or 0.0)], "perfect")
+        return Structure([wire], Source(0, 0.0), [self.earth], "perfect")
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,8 +91,7 @@ class LoadedVertical(OnRadials):
     stock: Stock = BARE
 
     def __post_init__(self) -> None:
-        if self.ground_ohm is None:
-            object.__setattr__(self, "ground_ohm", middle_ohm(self.radials))
+        OnRadials.__post_init__(self)
         if not 0 <= self.coil_at <= 0.95:
             raise OutOfDomainError("coil_at", self.coil_at, "0 (the base) to 0.95 of the height")
 
@@ -106,7 +99,7 @@ class LoadedVertical(OnRadials):
         """One wire from the ground up, the coil in it."""
         wire = self.stock.wire((0.0, 0.0, 0.0), (0.0, 0.0, self.height_m))
         coil = Load(0, self.coil_at, Inductor(self.inductance_h, self.q, self_capacitance_f=self.own_f))
-        return Structure([wire], Source(0, 0.0), [earthed(self.ground_ohm or 0.0), coil], "perfect")
+        return Structure([wire], Source(0, 0.0), [self.earth, coil], "perfect")
 
 
 @dataclass(frozen=True, slots=True)
@@ -123,10 +116,6 @@ class CoilIsolatedVertical(OnRadials):
     ground_ohm: float | None = None
     stock: Stock = BARE
 
-    def __post_init__(self) -> None:
-        if self.ground_ohm is None:
-            object.__setattr__(self, "ground_ohm", middle_ohm(self.radials))
-
     def structure(self) -> Structure:
         """One wire from the ground up, the coil in it."""
         whole = self.lower_m + self.upper_m
@@ -135,7 +124,7 @@ class CoilIsolatedVertical(OnRadials):
         return Structure(
             [wire],
             Source(0, 0.0),
-            [earthed(self.ground_ohm or 0.0), Load(0, self.lower_m / whole, coil)],
+            [self.earth, Load(0, self.lower_m / whole, coil)],
             "perfect",
         )
 

@@ -11,7 +11,7 @@ from yielding_coil.core.system import System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import Spread, yield_of
 from yielding_coil.core.wire import Insulation, Stock
-from yielding_coil.core.wire.kinds import Dipole, Vertical
+from yielding_coil.core.wire.kinds import Dipole, RaisedVertical, Vertical
 
 F = 24.94e6
 
@@ -80,6 +80,15 @@ def test_a_range_of_dips_holds_the_dip(standing):
 def test_without_a_dip_there_is_no_range(standing):
     with pytest.raises(OutOfDomainError, match="near a dip within the range modelled"):
         modelled(Vertical(2.9), 1.05 * F, 1.1 * F).dip_range(F)
+
+
+def test_one_that_hangs_as_low_as_it_may_is_modelled():
+    """Radials' ends 32 cm high: a whole standard deviation lower they would lie below what the kind allows."""
+    low = RaisedVertical(2.9, 2.9, 2.37, 3, 45.0)
+    known = modelled(low, 0.97 * F, 1.03 * F)
+    resistance, _ = known.impedance_range(F)
+    assert resistance.low[0] < complex(known.impedance_at(F)).real < resistance.high[0]
+    assert bool(low.structure().is_estimated(F))
 
 
 def test_beyond_its_range_it_is_refused(standing):

@@ -5,10 +5,11 @@ frequency scale, which carries a dip along, and a rest with its bend: a height n
 it both ways.
 """
 
+import contextlib
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import NamedTuple, TypeAlias
 
 import numpy as np
 from scipy.interpolate import CubicSpline
@@ -18,13 +19,17 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.quasi_random import sobol_normal
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of_impedance
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.core.wire import Hung
+from yielding_coil.core.wire import Hung, Stray
+
+Curve: TypeAlias = "CubicSpline[np.complex128]"
 
 # Curves are kept as Γ of this resistance, which stays smooth through resonances high and low.
 KEPT_OHM = 200.0
 # Steps of the kept curve, and how far it reaches beyond the range asked for: further than anything stretches it.
 STEP, BEYOND = 0.0025, 0.06
 DRAWS_EXPONENT = 9
+# Standard deviations that a thing is tried off.
+STEPS_ASTRAY = (1.0, 0.25, 0.05)
 # Nine of ten.
 OUTSIDE = (0.05, 0.95)
 
@@ -50,8 +55,8 @@ class Effect:
 
     name: str
     stretch: float
-    rest: "CubicSpline[np.complex128]"
-    bend: "CubicSpline[np.complex128]"
+    rest: "Curve"
+    bend: "Curve"
     watts: Real
 
 
@@ -65,7 +70,7 @@ class ModelledAntenna:
     hung: Hung
     low_hz: float
     high_hz: float
-    curve: "CubicSpline[np.complex128]"
+    curve: "Curve"
     effects: tuple[Effect, ...]
     watts: Real
 
@@ -168,27 +173,36 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     scale = np.linspace(low, high, max(16, math.ceil((high - low) / STEP)))
     middle = math.sqrt(low_hz * high_hz)
 
-    def known(one: Hung) -> tuple["CubicSpline[np.complex128]", Real]:
+    def known(one: Hung) -> tuple["Curve", Real]:
         structure = one.structure()
         solved = structure.solve(middle)
         watts = np.array([solved.radiated_w, solved.wire_w, solved.load_w.sum(), solved.ground_w])
         return CubicSpline(scale, reflection_of(structure.impedance_at(np.exp(scale)), KEPT_OHM)), watts
 
+    def astray(stray: Stray) -> tuple[float, tuple[Curve, Real], tuple[Curve, Real]]:
+        """To either side, by less where a whole step would put a low antenna into the ground."""
+        for step in STEPS_ASTRAY[:-1]:
+            with contextlib.suppress(OutOfDomainError):
+                return step, known(hung.strayed(stray, step)), known(hung.strayed(stray, -step))
+        step = STEPS_ASTRAY[-1]
+        return step, known(hung.strayed(stray, step)), known(hung.strayed(stray, -step))
+
     curve, watts = known(hung)
     inner = scale[(scale > math.log(low_hz)) & (scale < math.log(high_hz))]
     effects = []
     for stray in hung.strays():
-        (up, up_w), (down, down_w) = (known(hung.strayed(stray, side)) for side in (1.0, -1.0))
+        step, (up, up_w), (down, down_w) = astray(stray)
         slope, change = curve(inner, 1), (up(inner) - down(inner)) / 2
         stretch = float((slope.conj() @ change).real / (np.abs(slope) ** 2).sum())
         over, under = (moved(scale) - curve(scale + by) for moved, by in ((up, stretch), (down, -stretch)))
         effects.append(
             Effect(
                 stray.name,
-                stretch,
-                CubicSpline(scale, (over - under) / 2),
-                CubicSpline(scale, (over + under) / 2),
-                (up_w - down_w) / 2,
+                stretch / step,
+                CubicSpline(scale, (over - under) / 2 / step),
+                # Of smaller steps the bend is smaller than what other segments change.
+                CubicSpline(scale, (over + under) / 2 if step == 1 else 0 * over),
+                (up_w - down_w) / 2 / step,
             )
         )
     return ModelledAntenna(hung, low_hz, high_hz, curve, tuple(effects), watts)

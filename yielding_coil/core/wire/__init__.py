@@ -4,7 +4,7 @@ from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLengt
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
 from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Load, Source, Wire
 from yielding_coil.core.wire.hung_wire import ActOn, HungUp, HungWire, ReadOn, WireAct, WireEvent, replay
-from yielding_coil.core.wire.kinds import KINDS, AntennaKind, Hung, Stock
+from yielding_coil.core.wire.kinds import KINDS, AntennaKind, Hung, Stock, Stray
 from yielding_coil.core.wire.lengths import (
     USUAL_ADDED,
     Arrangement,
@@ -50,6 +50,7 @@ __all__ = [
     "Solved",
     "Source",
     "Stock",
+    "Stray",
     "Structure",
     "Wire",
     "WireAct",

@@ -10,6 +10,7 @@ DEMO_BUILDS = [
     "Allotment long vertical",
     "Loft dipole, 12 m",
     "Loft trap dipole",
+    "Narrowboat loaded vertical",
     "Orchard end-fed",
     "Orchard sloping wire",
 ]

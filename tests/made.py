@@ -7,7 +7,7 @@ from yielding_coil.documents.design import DesignContent
 def design_of(content):
     """A design on a resistor for the core."""
     read = DesignContent.model_validate(content)
-    return read.to_core(read.antenna.to_core())
+    return read.to_core(read.core_antenna())
 
 
 def report_of(content, key="unun", power_w=100.0, **more):

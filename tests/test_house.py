@@ -37,7 +37,7 @@ CORE_FLOORS = (
     ("system",),
     ("tolerance",),
     ("element", "modelled_antenna"),
-    ("winding",),
+    ("winding", "antenna"),
     ("design", "bench"),
     ("matching",),
 )

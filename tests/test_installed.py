@@ -31,7 +31,7 @@ content = read_content({
     "elements": [{"kind": "coil", "key": "coil", "place": "series", "inductance_h": 3e-6, "former_m": 0.04,
                   "wire": "cu-1.6"}],
 })
-print([part.kind for part in parts_list(evaluate(content.to_core(content.antenna.to_core())))])
+print([part.kind for part in parts_list(evaluate(content.to_core(content.core_antenna())))])
 print(touchstone.read(b"# MHz S MA R 50\\n7.0 0.5 0\\n7.1 0.4 10\\n").frequency_hz[0])
 """
 

@@ -13,7 +13,7 @@ from playwright.sync_api import Page  # noqa: E402
 DESK = (1280, 800)
 PHONE = (390, 844)
 ALLOTMENT, ORCHARD, LOFT = "Allotment long vertical", "Orchard sloping wire", "Loft dipole, 12 m"
-END_FED, TRAPPED = "Orchard end-fed", "Loft trap dipole"
+END_FED, TRAPPED, BOAT = "Orchard end-fed", "Loft trap dipole", "Narrowboat loaded vertical"
 
 
 def nothing(page: Page) -> None:
@@ -169,13 +169,13 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("sweep-desk", ORCHARD, "sweep", DESK, "day", lay_over),
     ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
     ("lines", None, "lines", DESK, "day", know_a_line),
-    ("wire", LOFT, "wire", DESK, "day", nothing),
+    ("wire", END_FED, "wire", DESK, "day", nothing),
+    ("wire-loaded", BOAT, "wire", DESK, "day", nothing),
     ("trim", LOFT, "trim", DESK, "day", nothing),
     ("wind", END_FED, "wind", DESK, "day", nothing),
     ("verdict", END_FED, "wind", DESK, "day", wind_with_a_fault),
     ("characterise", None, "drawer", DESK, "day", which_ring),
     ("trap", TRAPPED, "wind", DESK, "day", nothing),
-    ("wind-coil", ALLOTMENT, "wind", DESK, "day", nothing),
     ("count", END_FED, "wind", PHONE, "outdoors", count_turns),
     ("drawer", None, "drawer", DESK, "day", hold_some),
     ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),

@@ -5,7 +5,16 @@ import math
 import numpy as np
 import pytest
 
-from yielding_coil.analyser.bench import ALLOTMENT_COAX, LOFT, NEW_LEG_M, NEW_TARGET_HZ, ORCHARD, THINGS, Site, Wire
+from yielding_coil.analyser.bench import (
+    ALLOTMENT,
+    ALLOTMENT_COAX,
+    LOFT,
+    NEW_LEG_M,
+    NEW_TARGET_HZ,
+    THINGS,
+    Aloft,
+    Site,
+)
 from yielding_coil.core.sweep import Sweep
 
 
@@ -14,26 +23,33 @@ def swept(seen, low_hz, high_hz, points=2001):
     return Sweep(f, np.asarray(seen(f)))
 
 
-def test_a_quarter_wave_resonates_with_its_resistance():
-    """βh' = π/2 with h' = 1.05·h: f = c/(4·1.05·h); there coth(a + jπ/2) = tanh a."""
-    wire = Wire(5.0, 1e-3, 40.0)
-    first = swept(wire.impedance_ohm, 10e6, 20e6).resonances()[0]
-    assert first.kind == "series"
-    assert first.frequency_hz == pytest.approx(299_792_458 / (4 * 1.05 * 5.0), rel=1e-4)
-    assert first.resistance_ohm == pytest.approx(40.0, rel=1e-3)
+def test_a_wire_aloft_is_its_structure_octave_by_octave():
+    f = np.array([3e6, 8.3e6, 12.7e6, 24.9e6, 40e6])
+    true = [complex(LOFT.structure.impedance_at(each)) for each in f]
+    assert LOFT.impedance_ohm(f) == pytest.approx(np.array(true), rel=1e-3)
 
 
-def test_a_half_wave_is_an_anti_resonance_of_kilohms():
-    high = swept(Wire(5.0, 1e-3, 40.0).impedance_ohm, 20e6, 35e6).resonances()[0]
-    assert high.kind == "parallel"
-    assert high.resistance_ohm > 2000
+def test_a_vertical_of_a_quarter_wave_shows_36_ohm_and_its_radials():
+    """36 Ω over perfect ground (Balanis, sec. 4.7), and what its radials lose; a half-wave, kilohms."""
+    found = swept(ALLOTMENT.impedance_ohm, 7e6, 20e6).resonances()
+    assert found[0].kind == "series"
+    assert found[0].resistance_ohm == pytest.approx(36 + 7, abs=1.5)
+    assert found[1].kind == "parallel"
+    assert found[1].resistance_ohm > 2000
+
+
+def test_beyond_what_is_solved_it_stays_what_it_was():
+    assert isinstance(LOFT, Aloft)
+    low, high = LOFT.impedance_ohm(np.array([0.1e6, 190e6]))
+    assert np.isfinite([low, high]).all()
+    assert low.imag < -1000
 
 
 def test_the_loft_dipole_is_for_12_m_but_long():
     """Its dip lies below the band, so that there is something to trim."""
     best = swept(LOFT.impedance_ohm, 20e6, 30e6).best_match()
     assert 24.0e6 < best.frequency_hz < 24.89e6
-    assert best.swr == pytest.approx(62 / 50, abs=0.01)
+    assert 1.1 < best.swr < 1.5
 
 
 def test_the_trap_has_its_resonance_where_l_and_c_have_it():
@@ -60,18 +76,20 @@ def test_resistors_are_what_they_say_with_a_little_lead(key, ohm):
 
 
 def test_sites_differ_by_seed_and_stay_inside_what_is_said_of_them():
-    """Long by 2 to 6 %, folds that move 0.68 to 0.92 of their length; each seed one site, always the same."""
+    """Folds move 0.68 to 0.92 of their length; each seed one site, always the same."""
     sites = [Site.of(seed) for seed in range(200)]
 
     assert len(set(sites)) == 200
     assert Site.of(7) == sites[7]
-    for site in sites:
-        assert 0.02 <= site.long <= 0.06
-        assert 0.68 <= site.fold_moves <= 0.92
-        f = np.array([NEW_TARGET_HZ / (1 + site.long)])
-        # Resonant as far below as it says, as it was hung; and higher once it is folded.
-        assert abs(site.wire(NEW_LEG_M, 0.0).impedance_ohm(f).imag[0]) < 1.0
-        assert site.wire(NEW_LEG_M, 0.1).impedance_ohm(f).imag[0] < -10
+    assert all(0.68 <= site.fold_moves <= 0.92 for site in sites)
+    for site in sites[:6]:
+        dips = [
+            swept(site.wire(NEW_LEG_M, folded).impedance_ohm, 22e6, 28e6, 601).best_match().frequency_hz
+            for folded in (0.0, 0.1)
+        ]
+        # Hung a little long, as by the rule; and higher once it is folded, by less than a cut of as much.
+        assert 0.02 < NEW_TARGET_HZ / dips[0] - 1 < 0.07
+        assert 0.5 < (dips[1] / dips[0] - 1) / (0.1 / NEW_LEG_M) < 1.0
 
 
 def test_only_antennas_sway():
@@ -83,4 +101,3 @@ def test_only_antennas_sway():
         "allotment-shack",
         "orchard",
     }
-    assert ORCHARD.legs == 1

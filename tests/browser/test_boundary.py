@@ -10,7 +10,7 @@ pytestmark = pytest.mark.browser
 
 # The answer that a desk draws from; it comes as something else.
 DESKS = {
-    "wire": "**/api/lengths",
+    "wire": "**/api/structures/sketches",
     "sweep": "**/api/sweeps/*/curves*",
     "match": "**/api/predictions",
     "wind": "**/api/windings",

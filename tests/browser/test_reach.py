@@ -37,6 +37,8 @@ PAGES = [
     "analyser",
     "bin",
     "Allotment long vertical/wire",
+    "Orchard end-fed/wire",
+    "Narrowboat loaded vertical/wire",
     "Allotment long vertical/sweep",
     "Allotment long vertical/match",
     "Allotment long vertical/wind",

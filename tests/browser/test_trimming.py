@@ -103,7 +103,7 @@ def test_from_an_empty_shelf_to_a_cut_list(page, address, settle):
     expect(page.get_by_text("22.9: that is 22' 10 13/16\", not 22' 9\".")).to_be_visible()
     expect(page.get_by_text("quarter-wave vertical: 20 m")).to_be_visible()
     type_in(page, settle, "Span between supports", "2,500")
-    expect(page.get_by_role("alert").first).to_contain_text("2.500 or 2500")
+    expect(page.get_by_role("alert").filter(has_text="2.500 or 2500")).to_be_visible()
     assert page.get_by_label("Span between supports").input_value() == "2,500"
 
 

@@ -63,8 +63,10 @@ def test_watts_sum_and_stay_within_what_goes_in(standing):
     told = standing.watts_range()
     assert (told.low <= standing.watts).all()
     assert (standing.watts <= told.high).all()
-    # Radials lose 8 to 10 Ω of some 46.
-    assert 17 < told.low[2] < told.high[2] < 26
+    # Radials lose 8 to 10 Ω of some 46; soil further away takes more, and there is no coil.
+    assert 17 < standing.hung.structure().solve(F).load_w[0] < 26
+    assert told.low[3] > 26
+    assert told.high[2] == 0
 
 
 def test_a_range_of_dips_holds_the_dip(standing):

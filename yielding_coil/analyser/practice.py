@@ -1,4 +1,4 @@
-"""A winding of a design as plain numbers, for the simulated bench to wind it, right or with a fault."""
+"""A winding or an antenna as plain numbers, for the simulated bench to wind it, or its site to hang it."""
 
 import json
 import math
@@ -18,8 +18,12 @@ from yielding_coil.core.winding import (
     RingCore,
     WoundTransformer,
 )
+from yielding_coil.core.wire import KINDS, Hung
 
 Numbers = dict[str, object]
+# Nobody sweeps a wire of kilohms without its unun; the usual one where none is designed (common practice).
+HIGH_FEED_OHM = 500.0
+USUAL_UNUN: Numbers = {"mix": "43", "size": "FT240", "stack": 1, "primary": 2, "secondary": 14, "input_f": 1e-10}
 
 
 def winding_text(element: AnyWinding, center_hz: float, setup_key: str, fault: str) -> str:
@@ -43,6 +47,48 @@ def winding_text(element: AnyWinding, center_hz: float, setup_key: str, fault: s
         },
     }
     return json.dumps({**spec, **NUMBERS[type(element)](element, center_hz)})
+
+
+def antenna_text(
+    hung: Hung, key: str, leg_m: float | None, folded_m: float, unun: WoundTransformer | None = None
+) -> str:
+    """A planned antenna as a JSON object.
+
+    Args:
+        key: of its kind.
+        leg_m, folded_m: as hands have cut and folded it; as planned when leg_m is None.
+        unun: between it and the analyser.
+    """
+    stock = hung.stock
+    cover = stock.insulation
+    return json.dumps(
+        {
+            "antenna": key,
+            "numbers": hung.numbers,
+            "stock": {
+                "radius_m": stock.radius_m,
+                "conductor": stock.conductor,
+                "outer_radius_m": None if cover is None else cover.outer_radius_m,
+                "permittivity": None if cover is None else cover.relative_permittivity,
+            },
+            "soil": [hung.soil.conductivity_s_per_m, hung.soil.relative_permittivity],
+            "leg_m": leg_m,
+            "folded_m": folded_m,
+            "unun": _unun(unun, KINDS[key].feed_ohm),
+        }
+    )
+
+
+def _unun(unun: WoundTransformer | None, feed_ohm: float) -> Numbers | None:
+    """The one given; where a wire of kilohms has none yet, the one that is usual for it."""
+    if unun is None:
+        return USUAL_UNUN if feed_ohm > HIGH_FEED_OHM else None
+    return {
+        **_core(unun.core),
+        "primary": unun.primary_turns,
+        "secondary": unun.secondary,
+        "input_f": unun.input_capacitance_f,
+    }
 
 
 def _core(core: RingCore) -> Numbers:

@@ -51,6 +51,7 @@ class Profile:
     bench_all: str = ""
     bench_leg: str = ""
     bench_wound: str = ""
+    bench_hung: str = ""
 
 
 @cache
@@ -188,6 +189,11 @@ class ScpiAnalyser:
     def wind(self, text: str) -> None:
         """Wind something and put it on, where the bench is a simulated one."""
         self._tell(self.profile.bench_wound + text)
+        self._require_content()
+
+    def hang_up(self, text: str) -> None:
+        """Hang a planned antenna and put it on, where the bench is a simulated one."""
+        self._tell(self.profile.bench_hung + text)
         self._require_content()
 
     def _require_content(self) -> None:

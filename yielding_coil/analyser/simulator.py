@@ -19,6 +19,7 @@ from collections.abc import Callable
 import numpy as np
 
 from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
+from yielding_coil.analyser.hanging import HungThing
 from yielding_coil.analyser.windings import WoundThing, turns_ohm
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.calibration import Kit
@@ -40,6 +41,8 @@ LOAD_SPREAD, OPEN_SPREAD_F, SHORT_SPREAD_H = 0.005, 0.05e-12, 0.1e-9
 WIND = 1e-3
 # What was wound last, when anything was.
 WOUND, WOUND_LABEL = "wound", "what you wound last"
+# A planned antenna that was hung there, and how much further than what wind moves at most elsewhere it sways.
+HUNG, HUNG_LABEL, HUNG_SWAYS = "hung", "the antenna you hung there", 1.0
 LEAD = Line(Cable("test lead", 50.0, 0.695, 2.8, 0.005), 1.5)
 
 
@@ -75,6 +78,7 @@ class Simulator:
         self.site = Site.of(seed)
         self.leg_m, self.folded_m = NEW_LEG_M, 0.0
         self.wound: WoundThing | None = None
+        self.hung: HungThing | None = None
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
         self._swapped = False
@@ -89,6 +93,8 @@ class Simulator:
             return self.standards.reflections(f)[("short", "open", "load").index(on)]
         if on == WOUND:
             return np.full(f.shape, 1.0 + 0j) if self.wound is None else self.wound.reflection(f)
+        if on == HUNG and self.hung is not None:
+            return reflection_of(self.hung.impedance_ohm(f * (1 + HUNG_SWAYS * self._wind())))
         found = THINGS[on]
         if found.turns is not None:
             return reflection_of(turns_ohm(self._seed, *found.turns, f))
@@ -163,6 +169,7 @@ class Simulator:
             (r":?BENC(?:H)?:CONN(?:ECT)?\?", lambda _: f'"{self.on}"'.encode()),
             (r":?BENC(?:H)?:LEG", lambda v: self._hang(v)),
             (r":?BENC(?:H)?:WOUN(?:D)?", lambda v: self._lay_on(v)),
+            (r":?BENC(?:H)?:HUNG", lambda v: self._hang_up(v)),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
 
@@ -180,9 +187,14 @@ class Simulator:
 
     def _screw_on(self, text: str) -> None:
         key = text.strip('"')
-        if key not in THINGS and key not in STANDARD_LABELS and not (key == WOUND and self.wound):
+        if key not in THINGS and key not in STANDARD_LABELS and key not in self._own():
             raise ValueError(f"there is no {key[:40]} on this bench")
         self.on = key
+
+    def _own(self) -> set[str]:
+        """What was made here and lies ready."""
+        made = {WOUND: self.wound, HUNG: self.hung}
+        return {key for key, thing in made.items() if thing is not None}
 
     def _hang(self, text: str) -> None:
         """Legs of so many metres, so much of each folded back: what hands did to the wire."""
@@ -196,6 +208,11 @@ class Simulator:
         """Wind something and put it on."""
         self.wound = WoundThing(text, self._seed)
         self.on = WOUND
+
+    def _hang_up(self, text: str) -> None:
+        """Hang a planned antenna on this site and put it on."""
+        self.hung = HungThing(text, self._seed)
+        self.on = HUNG
 
     def _sweep(self) -> None:
         if self.low_hz > self.high_hz:
@@ -217,7 +234,12 @@ def _said(value: float) -> bytes:
 
 
 def _catalogue() -> bytes:
-    labels = {**STANDARD_LABELS, **{key: thing.label for key, thing in THINGS.items()}, WOUND: WOUND_LABEL}
+    labels = {
+        **STANDARD_LABELS,
+        **{key: thing.label for key, thing in THINGS.items()},
+        WOUND: WOUND_LABEL,
+        HUNG: HUNG_LABEL,
+    }
     return ",".join(f'"{key}={label.replace(",", "")}"' for key, label in labels.items()).encode()
 
 

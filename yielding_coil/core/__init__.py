@@ -12,6 +12,12 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from yielding_coil.core.antenna import begun as begun
+    from yielding_coil.core.antenna import cut_pieces as cut_pieces
+    from yielding_coil.core.antenna import dragged as dragged
+    from yielding_coil.core.antenna import hung_dip as hung_dip
+    from yielding_coil.core.antenna import sag_of as sag_of
+    from yielding_coil.core.antenna import study as study
     from yielding_coil.core.bench import BenchReport as BenchReport
     from yielding_coil.core.bench import bench_verdict as bench_verdict
     from yielding_coil.core.bench import characterise as characterise
@@ -160,6 +166,7 @@ if TYPE_CHECKING:
 
 # Where each public name lives.
 _HOMES = {
+    "antenna": "begun cut_pieces dragged hung_dip sag_of study",
     "bench": "BenchReport bench_verdict characterise setup_of setups_of suspects_of winding_suspects",
     "bode_fano": "lowest_reflection lowest_swr",
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",

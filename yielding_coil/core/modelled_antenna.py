@@ -8,7 +8,8 @@ it both ways.
 import contextlib
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import NamedTuple, TypeAlias
 
 import numpy as np
@@ -19,15 +20,15 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.quasi_random import sobol_normal
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of_impedance
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.core.wire import Hung, Stray
+from yielding_coil.core.wire import KEPT_OHM, Hung, Stray, reflection_curve
 
 Curve: TypeAlias = "CubicSpline[np.complex128]"
 
-# Curves are kept as Γ of this resistance, which stays smooth through resonances high and low.
-KEPT_OHM = 200.0
 # Steps of the kept curve, and how far it reaches beyond the range asked for: further than anything stretches it.
 STEP, BEYOND = 0.0025, 0.06
 DRAWS_EXPONENT = 9
+# Segments a wave with which antennas are solved that stray.
+STRAYED_SEGMENTS = 20.0
 # Standard deviations that a thing is tried off.
 STEPS_ASTRAY = (1.0, 0.25, 0.05)
 # Nine of ten.
@@ -50,7 +51,7 @@ class Effect:
         stretch: by how much the logarithm of each frequency is to be read higher.
         rest: of Γ over the frequencies of the curve, complex.
         bend: of Γ, by the square of the deviation.
-        watts: of radiated, lost in wires, in loads, in the ground; at the middle of the range, of 100 W.
+        watts: of radiated, lost in wire, in loads, in the ground; at the middle of the range, of 100 W.
     """
 
     name: str
@@ -83,8 +84,9 @@ class ModelledAntenna:
         return self.strayed({}).impedance_at(frequency_hz)
 
     def spreads(self) -> tuple[Spread, ...]:
-        """What of it strays, as contributors of a yield."""
-        return tuple(Spread(effect.name, ANTENNA, effect.name, absolute=2.0) for effect in self.effects)
+        """What of it strays, as contributors of a yield: what moves watts alone is none."""
+        moving = (effect for effect in self.effects if effect.stretch or np.abs(effect.rest.c).max() > 0)
+        return tuple(Spread(effect.name, ANTENNA, effect.name, absolute=2.0) for effect in moving)
 
     def strayed(self, deviates: Mapping[str, Reals]) -> "StrayedAntenna":
         """The same with things so many standard deviations off, by name; (builds, 1) makes many at once."""
@@ -126,7 +128,7 @@ class ModelledAntenna:
         return ((f, each) for each in size)
 
     def watts_range(self) -> Range:
-        """Radiated, lost in wires, in all loads and in the ground, of 100 W at the middle of the range."""
+        """Radiated, lost in wire, in loads and in the ground, of 100 W at the middle of the range."""
         spread = 1.645 * np.sqrt(sum((effect.watts**2 for effect in self.effects), np.zeros(4)))
         return Range(np.maximum(self.watts - spread, 0.0), np.minimum(self.watts + spread, 100.0))
 
@@ -160,6 +162,7 @@ class StrayedAntenna:
         return impedance_of(gamma * np.minimum(1.0, 0.9999 / np.maximum(size, 1e-9)), KEPT_OHM)
 
 
+@lru_cache(maxsize=24)
 def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     """The antenna over a range of frequencies: one curve, and two more for each thing that strays.
 
@@ -172,12 +175,12 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     low, high = math.log(low_hz / (1 + BEYOND)), math.log(high_hz * (1 + BEYOND))
     scale = np.linspace(low, high, max(16, math.ceil((high - low) / STEP)))
     middle = math.sqrt(low_hz * high_hz)
+    ends = math.exp(low), math.exp(high)
 
     def known(one: Hung) -> tuple["Curve", Real]:
-        structure = one.structure()
-        solved = structure.solve(middle)
-        watts = np.array([solved.radiated_w, solved.wire_w, solved.load_w.sum(), solved.ground_w])
-        return CubicSpline(scale, reflection_of(structure.impedance_at(np.exp(scale)), KEPT_OHM)), watts
+        """With fewer segments: what these err by goes out of a difference."""
+        structure = replace(one.structure(), segments_per_wave=STRAYED_SEGMENTS)
+        return CubicSpline(scale, reflection_curve(structure, *ends)(scale)), one.watts_at(middle)
 
     def astray(stray: Stray) -> tuple[float, tuple[Curve, Real], tuple[Curve, Real]]:
         """To either side, by less where a whole step would put a low antenna into the ground."""
@@ -187,14 +190,15 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
         step = STEPS_ASTRAY[-1]
         return step, known(hung.strayed(stray, step)), known(hung.strayed(stray, -step))
 
-    curve, watts = known(hung)
+    curve, watts = CubicSpline(scale, reflection_curve(hung.structure(), *ends)(scale)), hung.watts_at(middle)
+    rough, _ = known(hung)
     inner = scale[(scale > math.log(low_hz)) & (scale < math.log(high_hz))]
     effects = []
     for stray in hung.strays():
         step, (up, up_w), (down, down_w) = astray(stray)
-        slope, change = curve(inner, 1), (up(inner) - down(inner)) / 2
+        slope, change = rough(inner, 1), (up(inner) - down(inner)) / 2
         stretch = float((slope.conj() @ change).real / (np.abs(slope) ** 2).sum())
-        over, under = (moved(scale) - curve(scale + by) for moved, by in ((up, stretch), (down, -stretch)))
+        over, under = (moved(scale) - rough(scale + by) for moved, by in ((up, stretch), (down, -stretch)))
         effects.append(
             Effect(
                 stray.name,

@@ -25,6 +25,9 @@ Kind = Literal[
     "voltage",
     "current",
     "share",
+    "angle",
+    "pull",
+    "quality",
 ]
 LengthUnit = Literal["m", "ft"]
 
@@ -63,6 +66,9 @@ _READINGS: dict[Kind, _Reading] = {
     "inductance factor": _Reading("an inductance per turn squared", "H", 1e-9, "1075, 1075 nH, 1.1 µH"),
     "voltage": _Reading("a voltage", "V", 1.0, "500, 500 V, 3 kV, 1k5"),
     "current": _Reading("a current", "A", 1.0, "0.2, 200 mA, 1.5 A", zero=True),
+    "angle": _Reading("an angle", "°", 1.0, "45, 45°, 120 deg", zero=True),
+    "pull": _Reading("a pull", "N", 1.0, "50, 50 N"),
+    "quality": _Reading("a Q", "", 1.0, "200, 350"),
     "share": _Reading("a share", "%", 1e-2, "5, 5 %, 2.5 %", zero=True),
 }
 
@@ -232,7 +238,7 @@ def _plain(typed: str, text: str, reading: _Reading, kind: Kind, length_unit: Le
 
 
 def _ascii(unit: str) -> str:
-    return "ohm" if unit == "Ω" else unit
+    return {"Ω": "ohm", "°": "deg"}.get(unit, unit)
 
 
 def _unit_factor(unit: str, reading: _Reading) -> float | None:

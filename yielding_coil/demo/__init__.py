@@ -10,11 +10,13 @@ from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from yielding_coil import data
+from yielding_coil.core.antenna import coil_reading_h
 from yielding_coil.core.design import summary_of
 from yielding_coil.core.matching import MatchCandidate, Shape, propose
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.winding import input_capacitance
 from yielding_coil.documents.choke_and_trap import Choke, WireTrap
+from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import (
     DesignContent,
     Feedline,
@@ -27,6 +29,7 @@ from yielding_coil.documents.design import (
 from yielding_coil.documents.log import CutData, EntryIs, HungData, ReadingData, WirePlan
 from yielding_coil.documents.meter_reading import DipRead
 from yielding_coil.documents.ring_wound import RingCore, WoundTransformer
+from yielding_coil.documents.wire import Soil, WireAntenna, WireStock
 from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.designs import make_design
@@ -125,6 +128,20 @@ def _lay_loft(session: Session) -> None:
 
 
 END_FED_OHM = 3200.0
+COVERED = WireStock(diameter_m=0.0014, covering_m=0.0024)
+# From a stake by the shed up into an apple tree.
+ORCHARD_WIRE = WireAntenna(
+    antenna="end-fed",
+    numbers={"wire_m": 13.68, "counterpoise_m": 1.5, "feed_m": 1.8, "far_m": 8.0},
+    stock=COVERED,
+)
+# A telescopic mast on the cabin roof, hull and water under it.
+NARROWBOAT_WIRE = WireAntenna(
+    antenna="loaded-vertical",
+    numbers={"height_m": 4.0, "inductance_h": 4.98e-5, "coil_at": 0.5, "q": 250.0, "radials": 8.0},
+    stock=COVERED,
+    soil=Soil(conductivity_s_per_m=0.005, relative_permittivity=80.0),
+)
 
 
 def end_fed() -> DesignContent:
@@ -183,21 +200,42 @@ def trapped() -> DesignContent:
     )
 
 
-def _lay_unswept(session: Session, name: str, notes: str, design: str, content: DesignContent) -> None:
-    """A build that hangs nowhere yet, with one design on the resistor of what its wire will show."""
+def loaded() -> DesignContent:
+    """A short vertical for 60 m as modelled, its coil to be wound. Made up."""
+    sixty = _band("60m", "60 m", 3.0)
+    coil = Coil(
+        key="loading coil",
+        place="series",
+        inductance_h=round(coil_reading_h(NARROWBOAT_WIRE.hung(), sixty.to_core().center_hz) or 0.0, 8),
+        former_m=0.05,
+        wire="cu-1.6",
+        pitch_m=0.0032,
+    )
+    return DesignContent(
+        antenna=NARROWBOAT_WIRE,
+        targets=[sixty],
+        elements=[Feedline(key="line", cable=LINE, length_m=6.0)],
+        beside=[coil],
+    )
+
+
+def _lay_unswept(
+    session: Session, name: str, notes: str, design: str, content: DesignContent, wire: WirePlan | None = None
+) -> None:
+    """A build that hangs nowhere yet, with one design on its wire as modelled, or on a resistor."""
     build = Build(
         name=name,
         power_w=100.0,
         mode="speech",
         notes=notes,
         targets=[t.model_dump() for t in content.targets],
+        wire=None if wire is None else wire.model_dump(mode="json"),
         demo=True,
         made_at=datetime.now(UTC),
     )
     session.add(build)
     session.flush()
-    assert isinstance(content.antenna, ResistorAntenna)
-    made = _keep_design(session, build, design, content, content.antenna.to_core())
+    made = _keep_design(session, build, design, content, content.core_antenna())
     build.chosen_design_id = made
 
 
@@ -219,6 +257,15 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
         "Half-waves from one end, linked, between the apple trees; the radio's tuner takes SWR 3. Made up.",
         "64 : 1 unun, 2 in 16",
         end_fed(),
+        WirePlan(form="end-fed", rule="end-fed-practice", antenna=ORCHARD_WIRE, feed_ohm=END_FED_OHM),
+    )
+    _lay_unswept(
+        session,
+        "Narrowboat loaded vertical",
+        "60 m from a 4 m mast on the cabin roof, coil half way up, eight wires over the hull. Made up.",
+        "The mast as modelled, its coil",
+        loaded(),
+        WirePlan(form="loaded-vertical", rule="", antenna=NARROWBOAT_WIRE),
     )
     _lay_unswept(
         session,

@@ -1,4 +1,4 @@
-"""What is wound beside the cascade, as a design keeps it: chokes on the coax, traps in the wire."""
+"""What is wound beside the cascade, as a design keeps it: chokes on the coax, traps and coils in the wire."""
 
 from typing import Annotated, Literal
 
@@ -6,6 +6,7 @@ from pydantic import Field
 
 from yielding_coil import data
 from yielding_coil.core.winding import LegTrap, LineChoke
+from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import Farad, Hertz, NotNegative, PartLength, Payload, PieceSnapshot, SpreadOf
 from yielding_coil.documents.ring_wound import Key, RingCore, WireSnapshot, wire_of
 
@@ -104,4 +105,5 @@ class WireTrap(Payload):
         )
 
 
-Accessory = Annotated[Choke | WireTrap, Field(discriminator="kind")]
+# A coil beside stands in the wire: it loads it.
+Accessory = Annotated[Choke | WireTrap | Coil, Field(discriminator="kind")]

@@ -31,6 +31,7 @@ from yielding_coil.documents.fields import (
     Words,
 )
 from yielding_coil.documents.ring_wound import CoilOnRing, WoundTransformer
+from yielding_coil.documents.wire import Reach, SweepOf, WireAntenna
 
 
 class TargetPayload(Payload):
@@ -46,8 +47,8 @@ class TargetPayload(Payload):
         return Target(self.label, self.low_hz, self.high_hz, self.swr_limit)
 
 
-# Who gives a kept sweep by its id, as an antenna for the core.
-SweepOf = Callable[[UUID], Antenna]
+# A modelled antenna is known so far below its lowest target and above its highest one.
+BELOW_TARGETS, ABOVE_TARGETS = 0.88, 1.13
 
 
 class SweptAntenna(Payload):
@@ -56,7 +57,7 @@ class SweptAntenna(Payload):
     kind: Literal["sweep"] = "sweep"
     sweep_id: UUID
 
-    def to_core(self, swept: SweepOf | None = None) -> Antenna:
+    def to_core(self, reach: Reach, swept: SweepOf | None = None) -> Antenna:
         """The sweep, by whoever keeps it.
 
         Raises:
@@ -74,8 +75,8 @@ class ResistorAntenna(Payload):
     resistance_ohm: NotNegative
     reactance_ohm: Finite = 0.0
 
-    def to_core(self, swept: SweepOf | None = None) -> FixedLoad:
-        """The load for the core."""
+    def to_core(self, reach: Reach = (0.0, 0.0), swept: SweepOf | None = None) -> FixedLoad:
+        """The load for the core, known everywhere."""
         return FixedLoad(complex(self.resistance_ohm, self.reactance_ohm))
 
 
@@ -221,7 +222,7 @@ class DesignContent(Payload):
     """Everything a design is, version 1."""
 
     version: Literal[1] = 1
-    antenna: Annotated[SweptAntenna | ResistorAntenna, Field(discriminator="kind")]
+    antenna: Annotated[SweptAntenna | WireAntenna | ResistorAntenna, Field(discriminator="kind")]
     targets: list[TargetPayload] = Field(min_length=1, max_length=12)
     elements: list[AnyElement] = Field(max_length=12)
     # Wound for the same antenna system, and standing beside its cascade.
@@ -233,6 +234,20 @@ class DesignContent(Payload):
     def center_hz(self) -> float:
         """Where values of parts are meant: the middle of the first target."""
         return self.targets[0].to_core().center_hz
+
+    @property
+    def reach_hz(self) -> Reach:
+        """Over which frequencies its antenna is asked for."""
+        low, high = min(t.low_hz for t in self.targets), max(t.high_hz for t in self.targets)
+        return BELOW_TARGETS * low, ABOVE_TARGETS * high
+
+    def core_antenna(self, swept: SweepOf | None = None) -> Antenna:
+        """What it hangs below.
+
+        Raises:
+            OutOfDomainError: a kept sweep, and nobody is named who keeps sweeps; a wire that cannot hang so.
+        """
+        return self.antenna.to_core(self.reach_hz, swept)
 
     def core_targets(self) -> list[Target]:
         """The targets for the core."""

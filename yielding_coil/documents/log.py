@@ -7,9 +7,11 @@ from uuid import UUID
 from pydantic import Field, TypeAdapter
 
 from yielding_coil.core import wire as core
+from yielding_coil.core.antenna import moves_by_length
 from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, HungUp, HungWire, ReadOn, WireAct, WireForm
 from yielding_coil.documents.fields import Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
+from yielding_coil.documents.wire import WireAntenna
 
 WireLength = Annotated[float, Field(gt=0, le=1e4, allow_inf_nan=False)]
 
@@ -33,6 +35,32 @@ class WirePlan(Payload):
     transformer: bool = False
     # Somebody said that this wire is for practice: sweeps of the simulated analyser may enter its log.
     practice: bool = False
+    # As it is planned to hang; and the pull on its ends, as usual when left out.
+    antenna: WireAntenna | None = None
+    # As somebody passed it on; and what the feed expects, as its kind asks for when left out.
+    recipe: WireAntenna | None = None
+    feed_ohm: Annotated[float, Field(ge=1, le=1e5)] | None = None
+    pull_n: Annotated[float, Field(ge=1, le=5000)] | None = None
+
+    @property
+    def in_sets(self) -> bool:
+        """Whether several wires of it serve several bands; else one wire is trimmed on the first band."""
+        return self.antenna is None or core.FORMS[self.form].in_sets
+
+    def moves(self, near_hz: float) -> float:
+        """What wire off its end moves its dip over what the ratio of lengths says, by its model if it has one."""
+        if self.antenna is None:
+            return 1.0
+        kind = core.KINDS[self.antenna.antenna]
+        if not kind.resonant:
+            return 1.0
+        return moves_by_length(self.antenna.hung(), near_hz, self.feed_ohm or kind.feed_ohm)
+
+    def require_hangs(self) -> None:
+        """Raise OutOfDomainError where its antenna, or the recipe that it is held against, cannot hang so."""
+        for antenna in (self.antenna, self.recipe):
+            if antenna is not None:
+                antenna.hung().structure()
 
     def to_core(self) -> core.CutPlan:
         """How it is to be cut."""

@@ -1,5 +1,7 @@
 """Cutting and trimming over HTTP: lengths, dials, the log, and what it says of the next act."""
 
+from typing import ClassVar
+
 import numpy as np
 import pytest
 from client_helpers import (
@@ -472,3 +474,49 @@ def test_a_build_needs_a_sweep_or_bands(client):
 
     assert refused.status_code == 422
     assert "one band at least" in refused.json()["detail"]
+
+
+class TestAPlannedAntenna:
+    """Trimmed by its numbers: one wire on its first band, and what a centimetre moves by its model."""
+
+    SHORT: ClassVar = {
+        "kind": "wire",
+        "antenna": "loaded-vertical",
+        "numbers": {"height_m": 4.0, "inductance_h": 4.98e-5, "coil_at": 0.5, "q": 250.0, "radials": 8},
+    }
+    SIXTY: ClassVar = {"label": "60 m", "low_hz": 5.3515e6, "high_hz": 5.3665e6, "swr_limit": 3.0}
+    TWELVE: ClassVar = {"label": "12 m", "low_hz": 24.89e6, "high_hz": 24.99e6, "swr_limit": 3.0}
+
+    def build(self, client, *targets, **plan):
+        answer = client.post("/api/builds", json={"name": "Narrowboat", "targets": list(targets), "wire": plan})
+        assert answer.status_code == 201, answer.text
+        return answer.json()
+
+    def test_what_its_top_moves_is_by_the_model(self, client):
+        plan = {"form": "loaded-vertical", "rule": "", "antenna": self.SHORT}
+        build = self.build(client, self.SIXTY, **plan)
+        data = {"kind": "hung", "form": "loaded-vertical", "reach_m": [4.09], "folded_m": [0.09]}
+        assert logged(client, build, data).status_code == 201
+        dip = {"kind": "reading", "reading": {"kind": "dip", "meter": "meter", "dip_hz": 5.30e6, "swr": 1.8}}
+        assert logged(client, build, dip).status_code == 201
+        view = trim_of(client, build)
+        assert view["planned"]["antenna"]["antenna"] == "loaded-vertical"
+        # Half a wire above a coil: f goes by the root of what its top holds, less than by the ratio of lengths.
+        ratio = (4.09 - 0.75 * 0.09) * (1 - 5.30 / 5.359)
+        assert view["next"]["exact_m"] > 1.05 * ratio / view["next"]["moves"]
+
+    def test_one_wire_for_three_bands_is_trimmed_on_the_first(self, client):
+        antenna = {
+            "kind": "wire",
+            "antenna": "end-fed",
+            "numbers": {"wire_m": 5.6, "counterpoise_m": 0.6, "feed_m": 2.0, "far_m": 5.0},
+        }
+        plan = {"form": "end-fed", "rule": "end-fed-practice", "antenna": antenna}
+        build = self.build(client, self.TWELVE, self.SIXTY, **plan)
+        data = {"kind": "hung", "form": "end-fed", "reach_m": [5.9], "folded_m": [0.3]}
+        assert logged(client, build, data).status_code == 201
+        view = trim_of(client, build)
+        assert view["hung"]
+        assert not view["bands_changed"]
+        assert [link["label"] for link in view["links"]] == ["12 m"]
+        assert view["legs"] == 1

@@ -136,7 +136,7 @@ def test_a_grid_ends_where_the_sweep_does():
     sweep = Sweep(np.array([14e6, 14.2e6, 14.4e6]), np.full(3, 50 + 0j))
 
     assert drawn_grid(sweep, 13e6, 14.1e6, 3) == pytest.approx([14e6, 14.05e6, 14.1e6])
-    with pytest.raises(OutOfDomainError, match="inside the sweep"):
+    with pytest.raises(OutOfDomainError, match="inside what is known of the antenna"):
         drawn_grid(sweep, 15e6, 16e6, 3)
 
 

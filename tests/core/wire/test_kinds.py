@@ -151,7 +151,7 @@ def test_radials_on_the_ground():
         (Dipole(2.86, 7.0), {"length", "height", "ground"}),
         (Dipole(2.86, 7.0, ground="none"), {"length", "height"}),
         (Dipole(2.86, 7.0, Stock(insulation=Insulation(0.002, 2.5))), {"length", "height", "covering", "ground"}),
-        (Vertical(2.9), {"length", "radials"}),
+        (Vertical(2.9), {"length", "radials", "ground"}),
         (RaisedVertical(2.9, 2.9, 5.0), {"length", "height", "ground"}),
     ],
 )

@@ -67,6 +67,10 @@
 				]
 			: []
 	);
+	/** There is something to match: a sweep, a wire as modelled, or a design made for one. */
+	const matched = $derived(
+		Boolean(build?.baseline_sweep_id || build?.wire?.antenna) || page.designs.length > 0
+	);
 	const stageName = $derived(stages.find((s) => s.key === stage)?.name ?? '');
 
 	function numbered(event: KeyboardEvent): void {
@@ -125,7 +129,7 @@
 					<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
 				{:else if stage === 'wind'}
 					<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
-				{:else if build.sweeps.length === 0 || (stage === 'match' && !build.baseline_sweep_id)}
+				{:else if stage === 'match' ? !matched : build.sweeps.length === 0}
 					<NoSweepYet />
 				{:else if stage === 'match'}
 					<MatchDesk />

@@ -2,10 +2,10 @@
 	A build that begins with a wire still to be cut: its name, its bands, what kind of antenna.
 -->
 <script lang="ts">
-	import { answer, api, type Band, type Build, problemText, type Schemas } from '../lib/api/client';
+	import { answer, api, type Band, type Build, problemText } from '../lib/api/client';
 	import Dialog from '../lib/shell/Dialog.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { type Form, forms } from '../wire/forms';
+	import { kinds, usualRule } from '../wire/kinds.svelte';
 
 	interface Props {
 		onbuild: (build: Build) => void;
@@ -16,7 +16,10 @@
 
 	let bands = $state.raw<Band[]>([]);
 	let chosen = $state.raw<string[]>([]);
-	let form = $state<Form>('dipole');
+	let chosenKind = $state('dipole');
+	kinds.load();
+	const kind = $derived(kinds.get(chosenKind));
+	let making = $state(false);
 	let name = $state('');
 	let problem = $state<string | null>(null);
 	void answer(api.GET('/api/tables/bands'))
@@ -34,21 +37,28 @@
 			high_hz,
 			swr_limit: 2
 		}));
-		const kind = forms.find(({ key }) => key === form);
-		const usual = `${kind?.name}, ${targets.map((t) => t.label).join(' and ')}`;
+		const first = targets[0];
+		if (!kind || !first) return;
+		const usual = `${kind.name}, ${targets.map((t) => t.label).join(' and ')}`;
+		making = true;
 		try {
+			const antenna = await answer(
+				api.POST('/api/structures/starts', { body: { antenna: kind.key, target: first } })
+			);
 			const made = await answer(
 				api.POST('/api/builds', {
 					body: {
 						name: name.trim() || usual.replace(/^./, (c) => c.toUpperCase()),
 						targets,
-						wire: { form, rule: kind?.rule } as Schemas['WirePlan']
+						wire: { form: kind.form, rule: usualRule(kind), antenna }
 					}
 				})
 			);
 			onbuild(made);
 		} catch (why) {
 			problem = problemText(why);
+		} finally {
+			making = false;
 		}
 	}
 </script>
@@ -64,10 +74,11 @@
 	>
 		<label class="told"
 			>Antenna
-			<select bind:value={form}>
-				{#each forms as { key, name } (key)}<option value={key}>{name}</option>{/each}
+			<select aria-label="Antenna" bind:value={chosenKind}>
+				{#each kinds.all as { key, name } (key)}<option value={key}>{name}</option>{/each}
 			</select></label
 		>
+		{#if kind}<p class="soft">For {kind.purpose}. Fed by {kind.fed_by}.</p>{/if}
 		<fieldset>
 			<legend class="eyebrow">Bands</legend>
 			<div class="row">
@@ -92,8 +103,9 @@
 			/></label
 		>
 		<p class="row">
-			<button class="button main" disabled={chosen.length === 0}>How long to cut</button>
+			<button class="button main" disabled={chosen.length === 0 || making}>How long to cut</button>
 			{#if chosen.length === 0}<span class="soft">choose a band or more</span>{/if}
+			{#if making}<span class="soft" role="status">bringing it to its band…</span>{/if}
 		</p>
 	</form>
 </Dialog>

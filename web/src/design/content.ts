@@ -208,5 +208,9 @@ export function chartRange(
 	const low = Math.min(...targets.map((t) => t.low_hz));
 	const high = Math.max(...targets.map((t) => t.high_hz));
 	const aside = Math.max((high - low) * 1.3, high * 0.025);
-	return { lowHz: Math.max(sweepLow, low - aside), highHz: Math.min(sweepHigh, high + aside) };
+	// Bands far apart have no more room beside them than a tenth of themselves.
+	return {
+		lowHz: Math.max(sweepLow, low - Math.min(aside, 0.1 * low)),
+		highHz: Math.min(sweepHigh, high + Math.min(aside, 0.1 * high))
+	};
 }

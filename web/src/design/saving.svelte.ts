@@ -152,16 +152,6 @@ export class Saving {
 	}
 }
 
-/** Ctrl Z and Ctrl Y, outside of fields, walk through the states of a design. */
-export function walkByKey(event: KeyboardEvent, walk: (way: 'undo' | 'redo') => void): void {
-	const held = event.ctrlKey || event.metaKey;
-	if (!held || (event.target as HTMLElement).tagName === 'INPUT') return;
-	const key = event.key.toLowerCase();
-	if (key !== 'z' && key !== 'y') return;
-	event.preventDefault();
-	walk(key === 'y' || event.shiftKey ? 'redo' : 'undo');
-}
-
 function clock(): string {
 	return new Date().toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 }

@@ -80,6 +80,19 @@ interface Shown {
 	unit: LengthUnit;
 }
 
+/** Where what goes into a modelled wire ends, in its middle band. */
+function wireText(split: Prediction['wire']): string {
+	if (!split) return 'as modelled';
+	const share = (value: number) => `${Math.round(100 * value)} %`;
+	const lost = [
+		['ground', split.ground],
+		['coil', split.loads],
+		['wire', split.wire]
+	] as const;
+	const told = lost.filter(([, value]) => value >= 0.005).map(([name, v]) => `${share(v)} ${name}`);
+	return `modelled: ${share(split.radiated)} radiated, ${told.join(', ')}`;
+}
+
 /** The stops of the drop, from the wire down to the radio. */
 export function stopsOf({
 	content,
@@ -138,7 +151,11 @@ export function stopsOf({
 	return [
 		content.antenna.kind === 'sweep'
 			? stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref })
-			: stop('wire', 'The wire', 'taken as a resistor', wire),
+			: content.antenna.kind === 'wire'
+				? stop('wire', 'The wire', wireText(prediction.wire), wire, {
+						href: sweepHref.replace(/sweep$/, 'wire')
+					})
+				: stop('wire', 'The wire', 'taken as a resistor', wire),
 		...wound,
 		...(made.length ? [stop('match', 'Match', made.join(' · '), box, { heat, here: true })] : []),
 		...(line

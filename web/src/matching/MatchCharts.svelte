@@ -2,7 +2,7 @@
 	What the match does over frequency: SWR with its fan, or R and X, or return loss; and which way it just moved.
 -->
 <script lang="ts">
-	import type { Station, Target, Yield } from '../lib/api/client';
+	import type { Content, Station, Target, Yield } from '../lib/api/client';
 	import { valueAt } from '../lib/charts/curve';
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
@@ -17,6 +17,8 @@
 		targets: Target[];
 		markerHz: number;
 		onmarker: (hz: number, settled: boolean) => void;
+		/** What stands at the top: a sweep, a wire as modelled, a resistor. */
+		top: Content['antenna']['kind'];
 		/** The wire itself, and what is seen below the match. */
 		antenna: Station;
 		box: Station;
@@ -41,6 +43,7 @@
 		targets,
 		markerHz,
 		onmarker,
+		top,
 		antenna,
 		box,
 		radio,
@@ -51,6 +54,12 @@
 		laid,
 		floors
 	}: Props = $props();
+
+	const titles = {
+		sweep: 'the wire as measured',
+		wire: 'the wire as modelled',
+		resistor: 'the resistor'
+	};
 
 	const frame = $derived({ ...range, targets, markerHz, onmarker, height: 272 });
 
@@ -94,6 +103,8 @@
 			}))}
 			otherHue="copper"
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
+			antennaTitle={titles[top]}
+			modelled={top !== 'sweep'}
 			match={{ frequency_hz: box.frequency_hz, values: box.swr }}
 			radio={radio ? { frequency_hz: radio.frequency_hz, values: radio.swr } : undefined}
 			{ceiling}

@@ -24,6 +24,7 @@
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
+	import AntennaSource from './AntennaSource.svelte';
 	import CoaxPanel from './CoaxPanel.svelte';
 	import HistoryPanel from '../design/HistoryPanel.svelte';
 	import MatchCharts from './MatchCharts.svelte';
@@ -53,7 +54,7 @@
 	import { moved } from './words';
 	import { networksFor } from '../design/compared.svelte';
 	import { DesignEditor } from '../design/designEditor.svelte';
-	import { walkByKey } from '../design/saving.svelte';
+	import { walkByKey } from '../lib/controls/walkByKey';
 
 	const page = openBuild();
 	const build = $derived(page.build);
@@ -172,10 +173,14 @@
 	}
 
 	async function begin(): Promise<void> {
-		if (!sweep) return;
+		const planned = build.wire?.antenna;
+		const antenna: Content['antenna'] | null = sweep
+			? { kind: 'sweep', sweep_id: sweep.id }
+			: (planned ?? null);
+		if (!antenna) return;
 		const bare: Content = {
 			version: 1,
-			antenna: { kind: 'sweep', sweep_id: sweep.id },
+			antenna,
 			targets: build.targets,
 			elements: [],
 			seed: 1,
@@ -305,18 +310,12 @@
 					>
 				</Note>
 			{/if}
-			{#if content.antenna.kind === 'sweep' && sweep && content.antenna.sweep_id !== sweep.id}
-				<Note kind="news">
-					This design was made for another sweep than the one that the build now hangs on.
-					<button
-						class="button"
-						onclick={() => {
-							work.edit({ ...content, antenna: { kind: 'sweep', sweep_id: sweep.id } }, true);
-							work.compare();
-						}}>Use “{sweep.name}”</button
-					>
-				</Note>
-			{/if}
+			<AntennaSource
+				{content}
+				ontake={(antenna) => work.edit({ ...content, antenna }, true)}
+				laid={laid.map((l) => l.key)}
+				onlay={(key, name, antenna) => void lay(key, name, antenna && { ...content, antenna })}
+			/>
 			{#if work.saving.news}<Note kind="news">{work.saving.news}</Note>{/if}
 			{#if work.problem}<Note kind="danger">{work.problem}.</Note>{/if}
 			<MatchCharts
@@ -324,6 +323,7 @@
 				targets={content.targets}
 				{markerHz}
 				{onmarker}
+				top={content.antenna.kind}
 				{antenna}
 				{box}
 				radio={line ? radio : undefined}

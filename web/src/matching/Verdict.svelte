@@ -45,6 +45,9 @@
 
 	let { content, prediction, yielded, candidates, powerW, ontake, ondesign }: Props = $props();
 
+	/** Known from its model alone: then the figure counts what that leaves open. */
+	const modelled = $derived(content.antenna.kind === 'wire');
+
 	const bands = $derived(content.targets.map((t) => t.label.replace(' ', '\u00a0')).join(', '));
 	const limits = $derived([...new Set(content.targets.map((t) => Number(t.swr_limit.toFixed(2))))]);
 	const shape = $derived(shapeOf(content));
@@ -81,20 +84,27 @@
 			is a guess, and so would be a share of builds. Sweep it closer.
 		</p>
 	{:else if yielded}
+		{@const figure = modelled ? yielded.reading : yielded.parts}
 		<p class="top" class:many={content.targets.length > 1}>
-			<span class="figure">{percent(yielded.parts.share)}</span>
-			<span class="mono error">±{(100 * yielded.parts.standard_error).toFixed(1)}</span>
+			<span class="figure">{percent(figure.share)}</span>
+			<span class="mono error">±{(100 * figure.standard_error).toFixed(1)}</span>
 			<span class="of"
 				>of builds hold {limits.map((l) => `${l}\u00a0:\u00a01`).join(' and ')} on all of {bands}</span
 			>
 		</p>
 		<p>
 			{kept(
-				why(yielded, content.reading_spread ?? 0.02, prediction.targets, wound.length > 0).join(' ')
+				why(
+					yielded,
+					content.reading_spread ?? 0.02,
+					prediction.targets,
+					wound.length > 0,
+					modelled
+				).join(' ')
 			)}
 			<Help topic="yield" name="the yield" />
 		</p>
-		<YieldPictures {yielded} limits={content.targets.map((t) => t.swr_limit)} />
+		<YieldPictures {yielded} {modelled} limits={content.targets.map((t) => t.swr_limit)} />
 		{#if floorText}<p>{floorText} <Help topic="floor" name="the floor" /></p>{/if}
 		{#if yielded.reading.impossible}
 			<p class="soft">

@@ -10,9 +10,11 @@
 		yielded: Yield;
 		/** The limits of the targets. */
 		limits: number[];
+		/** Whether the wire is known from its model alone. */
+		modelled?: boolean;
 	}
 
-	let { yielded, limits }: Props = $props();
+	let { yielded, limits, modelled = false }: Props = $props();
 
 	const W = 272;
 	const [LOW, HIGH] = [1.1, 3.0];
@@ -43,7 +45,7 @@
 <svg
 	viewBox="0 0 {W} 104"
 	role="img"
-	aria-label="Builds that hold, sweep error included: {yielded.limits
+	aria-label="Builds that hold, doubt of the wire included: {yielded.limits
 		.filter((l) => [1.5, 2, 3].includes(l.swr_limit))
 		.map((l) => `${percent(l.reading_share)} at SWR ${swr(l.swr_limit)}`)
 		.join(', ')}"
@@ -63,7 +65,10 @@
 		<line class="own" x1={x(limit)} x2={x(limit)} y1="8" y2="80" />
 	{/each}
 </svg>
-<p class="key"><span class="reading">sweep error included</span> · <span>parts alone</span></p>
+<p class="key">
+	<span class="reading">{modelled ? 'the wire as it may hang' : 'sweep error included'}</span> ·
+	<span>parts alone</span>
+</p>
 
 <style>
 	.bars {

@@ -40,6 +40,14 @@ export function benchLoad(bench: NonNullable<Prediction['bench']>): string {
 /** Name of a contributor in a sentence. */
 export function contributor(name: string): string {
 	if (name === 'reading') return 'the sweep';
+	const modelled: Record<string, string> = {
+		length: "the wire's length",
+		height: 'its height',
+		covering: 'its covering',
+		ground: 'the soil under it',
+		radials: 'what its radials lose'
+	};
+	if (modelled[name]) return modelled[name];
 	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
 	const wound: Record<string, string> = {
 		leakage: 'the leakage, known by its range only,',
@@ -57,7 +65,8 @@ export function why(
 	found: Yield,
 	readingSpread: number,
 	targets: { label: string; swr_limit: number; worst_swr?: number | null }[] = [],
-	wound = false
+	wound = false,
+	modelled = false
 ): string[] {
 	const missed = targets.find((t) => (t.worst_swr ?? Infinity) > t.swr_limit);
 	if (missed && found.few_hold) {
@@ -71,7 +80,9 @@ export function why(
 		];
 	}
 	const said = [
-		`With a sweep error of ${figures(readingSpread * 100, 1)} %, ${percent(found.reading.share)} of builds hold.`
+		modelled
+			? `That counts what the model of the wire leaves open: length, height, soil, covering. By its parts alone ${percent(found.parts.share)} would hold.`
+			: `With a sweep error of ${figures(readingSpread * 100, 1)} %, ${percent(found.reading.share)} of builds hold.`
 	];
 	for (const best of found.worthwhile) {
 		const part =

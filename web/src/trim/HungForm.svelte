@@ -6,6 +6,7 @@
 	import { latest } from '../lib/api/latest.svelte';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import { kinds } from '../wire/kinds.svelte';
 	import Stepper from './Stepper.svelte';
 	import type { Trimming } from './trimming.svelte';
 
@@ -17,25 +18,56 @@
 
 	let { build, work, onclose }: Props = $props();
 
+	kinds.load();
+	/** Forms that have two legs. */
+	const LEGS = ['dipole', 'loaded-dipole'];
 	const plan = $derived(build.wire ?? {});
 	const nested = $derived(plan.arrangement === 'nested');
 	let said = $state.raw<Record<number, number>>({});
 	let folded = $state.raw<Record<number, number>>({});
-	let withFolds = $state(false);
+	let folds = $state<boolean | null>(null);
 
 	// The plan's lengths are what it most likely was cut to.
 	const lengths = latest(
-		() => ({
-			plan,
-			unit: units.length,
-			bands: build.targets.map((t) => ({
-				label: t.label,
-				frequency_hz: (t.low_hz + t.high_hz) / 2
-			}))
-		}),
+		() =>
+			oneWire
+				? null
+				: {
+						plan,
+						unit: units.length,
+						bands: build.targets.map((t) => ({
+							label: t.label,
+							frequency_hz: (t.low_hz + t.high_hz) / 2
+						}))
+					},
 		(body) => answer(api.POST('/api/lengths', { body }))
 	);
-	const planned = $derived(lengths.value);
+	// One wire by its numbers: hung with what lies over its mark folded back.
+	const oneWire = $derived(
+		plan.antenna &&
+			(build.targets.length === 1 || kinds.get(plan.antenna.antenna)?.in_sets === false)
+			? plan.antenna
+			: null
+	);
+	const pieces = latest(
+		() =>
+			oneWire && build.targets[0]
+				? {
+						antenna: oneWire,
+						target: build.targets[0],
+						added: plan.added ?? 0.045,
+						unit: units.length
+					}
+				: null,
+		(body) => answer(api.POST('/api/structures/pieces', { body }))
+	);
+	const planned = $derived(
+		oneWire
+			? pieces.value && {
+					cuts: [{ label: build.targets[0]?.label ?? '', cut_m: pieces.value.reach_m }]
+				}
+			: lengths.value
+	);
 
 	const reach = $derived.by(() => {
 		let so_far = 0;
@@ -45,8 +77,11 @@
 		});
 	});
 	const what = $derived(
-		plan.form === 'loop' ? 'Whole wire' : plan.form === 'vertical' ? 'Wire' : 'One leg'
+		plan.form === 'loop' ? 'Whole wire' : LEGS.includes(plan.form ?? 'dipole') ? 'One leg' : 'Wire'
 	);
+	/** What is folded back of it as it goes up. */
+	const usual = $derived(oneWire ? (pieces.value?.folded_m ?? 0) : 0);
+	const withFolds = $derived(folds ?? usual > 0);
 	const step = $derived(units.length === 'm' ? 0.01 : 0.0254);
 
 	async function keep(): Promise<void> {
@@ -55,7 +90,7 @@
 			form: plan.form ?? 'dipole',
 			arrangement: plan.arrangement ?? 'linked',
 			reach_m: reach,
-			folded_m: withFolds ? reach.map((_, i) => folded[i] ?? 0) : []
+			folded_m: withFolds ? reach.map((_, i) => folded[i] ?? usual) : []
 		};
 		if (await work.attempt(() => work.log(data))) onclose?.();
 	}
@@ -82,7 +117,7 @@
 			<Stepper
 				label="of it folded back{reach.length > 1 ? `, ${cut.label}` : ''}"
 				kind="length"
-				value={folded[i] ?? 0}
+				value={folded[i] ?? usual}
 				{step}
 				least={0}
 				text={(m) => length(m, units.length)}
@@ -91,7 +126,11 @@
 		{/if}
 	{/each}
 	<label class="told check"
-		><input type="checkbox" bind:checked={withFolds} /> some of it is folded back already</label
+		><input
+			type="checkbox"
+			checked={withFolds}
+			onchange={(event) => (folds = event.currentTarget.checked)}
+		/> some of it is folded back already</label
 	>
 	<p class="row">
 		<button class="button main" disabled={!planned || work.working} onclick={keep}

@@ -195,7 +195,9 @@
 								>{/if}
 							<span class="soft told"
 								>{work.analyser === 'simulated'
-									? 'Practice: the simulated analyser, on its bench a new loft dipole that is cut as you say here.'
+									? trim.planned
+										? 'Practice: the simulated analyser, at its site the antenna that is planned here, as the place makes it and cut as you say.'
+										: 'Practice: the simulated analyser, on its bench a new loft dipole that is cut as you say here.'
 									: 'Over the frequency rule, eight passes averaged.'}</span
 							>
 						{/if}

@@ -241,6 +241,16 @@ export class Trimming {
 	private async hang(view: TrimOut): Promise<void> {
 		const link = view.links[view.link];
 		if (!link || !view.hung) return;
+		const planned = view.planned;
+		if (planned) {
+			const { antenna, unun } = planned;
+			await answer(
+				api.PUT('/api/analyser/bench/hung', {
+					body: { antenna, leg_m: link.leg_m, folded_m: link.folded_m, unun }
+				})
+			);
+			return;
+		}
 		// A loop is trimmed there as the dipole of the same frequency.
 		const share = view.form === 'loop' ? LEG_OF_LOOP : 1;
 		await answer(

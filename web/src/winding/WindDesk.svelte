@@ -24,7 +24,7 @@
 	import { at, stopsOf, sweptNameOf } from '../design/stations';
 	import { chartRange, withElement } from '../design/content';
 	import { DesignEditor } from '../design/designEditor.svelte';
-	import { walkByKey } from '../design/saving.svelte';
+	import { walkByKey } from '../lib/controls/walkByKey';
 	import BenchChart from './BenchChart.svelte';
 	import BenchPanel from './BenchPanel.svelte';
 	import AccessoryFields from './AccessoryFields.svelte';

@@ -2,11 +2,17 @@
 	What to cut, so that it can be printed and taken to the wire: measured to the mark, what stays over it, the whole.
 -->
 <script lang="ts">
-	import type { LengthsOut } from '../lib/api/client';
+	import type { Schemas } from '../lib/api/client';
 	import { length } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 
-	let { found }: { found: LengthsOut } = $props();
+	interface Props {
+		cuts: Schemas['Cut'][];
+		/** All of it, metres. */
+		wireM: number;
+	}
+
+	let { cuts, wireM }: Props = $props();
 </script>
 
 <div class="list">
@@ -21,7 +27,7 @@
 			</tr>
 		</thead>
 		<tbody>
-			{#each found.cuts as cut, nth (nth)}
+			{#each cuts as cut, nth (nth)}
 				<tr>
 					<td>{cut.label}</td>
 					<td class="mono">{cut.count}</td>
@@ -33,8 +39,8 @@
 		</tbody>
 	</table>
 	<p class="soft told">
-		In all {length(found.wire_m, units.length)} of wire. What stays over the mark is for the insulator,
-		for fixing, and to fold back: fold before you cut.
+		In all {length(wireM, units.length)} of wire. What stays over the mark is for the insulator, for fixing,
+		and to fold back: fold before you cut.
 	</p>
 </div>
 

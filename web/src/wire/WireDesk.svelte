@@ -1,157 +1,174 @@
 <!-- @component
-	The wire desk: how long to cut, by which school and how surely; the cut list; and sums beside it.
+	The wire desk: the antenna in its place, what it shows and where its watts go, how long by model and by rule, and
+	the piece to cut.
 -->
 <script lang="ts">
-	import {
-		answer,
-		api,
-		type Build,
-		type LengthsOut,
-		problemText,
-		type Target
-	} from '../lib/api/client';
+	import { answer, api, type Target } from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { latest } from '../lib/api/latest.svelte';
+	import { valueAt } from '../lib/charts/curve';
+	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
+	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
-	import Desk from '../lib/shell/Desk.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, length, megahertz } from '../lib/units/format';
+	import { figures, impedance, length, megahertz, quantity, swr, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import TargetChooser from '../sweep/TargetChooser.svelte';
-	import RelatedLengths from './RelatedLengths.svelte';
-	import { forms } from './forms';
+	import AntennaFields from './AntennaFields.svelte';
+	import AntennaPicture from './AntennaPicture.svelte';
 	import CutList from './CutList.svelte';
+	import ElevationChart from './ElevationChart.svelte';
+	import ModelLengths from './ModelLengths.svelte';
+	import NextSteps from './NextSteps.svelte';
+	import RecipePanel from './RecipePanel.svelte';
+	import RelatedLengths from './RelatedLengths.svelte';
 	import Schools from './Schools.svelte';
-	import WirePicture from './WirePicture.svelte';
+	import WattsFlow from './WattsFlow.svelte';
+	import { kinds, usualKind } from './kinds.svelte';
+	import { AntennaPlan } from './plan.svelte';
+	import { dipText, lowText, movesText } from './words';
+	import { walkByKey } from '../lib/controls/walkByKey';
 
 	const page = openBuild();
 	const build = $derived(page.build);
-
-	type Plan = NonNullable<Build['wire']>;
-	let refused = $state<string | null>(null);
 	let band = $state(0);
-	const plan = $derived<Partial<Plan>>(build.wire ?? {});
-	const form = $derived(plan.form ?? 'dipole');
 	const middle = (t: Target) => (t.low_hz + t.high_hz) / 2;
 
-	async function attempt(act: () => Promise<unknown>): Promise<void> {
-		try {
-			await act();
-			refused = null;
-		} catch (why) {
-			refused = problemText(why);
-		}
-	}
-	/** Another kind of antenna begins with the rule that is usual for it. */
-	const planned = (key: string): Partial<Plan> => {
-		const chosen = forms.find((f) => f.key === key);
-		return { form: chosen?.key, rule: chosen?.rule };
-	};
-	const set = (changes: Partial<Plan>) =>
-		attempt(() => page.change({ wire: { ...plan, ...changes } as Plan }));
+	/** Several wires of it, linked or nested, serve several bands. */
+	const isSet = $derived(
+		build.targets.length > 1 &&
+			(kinds.get(build.wire?.antenna?.antenna ?? usualKind[build.wire?.form ?? 'dipole'])
+				?.in_sets ??
+				false)
+	);
+	const bands = $derived(
+		isSet ? [...build.targets].sort((a, b) => middle(b) - middle(a)) : build.targets
+	);
+	const target = $derived(bands[Math.min(band, bands.length - 1)] as Target);
+	const work = new AntennaPlan(
+		page,
+		() => target,
+		() => isSet && band > 0
+	);
+	const { plan, antenna, kind, shown, full } = $derived(work);
+	/** In full; while the newest is worked out, what was told of the same kind before, dimmed. */
+	const study = $derived(full ?? work.before);
+	const stale = $derived(full === null);
 
-	// The lengths follow the plan, the bands and the tape.
-	const lengths = latest(
-		() => ({
-			plan,
-			unit: units.length,
-			bands: build.targets.map((t) => ({ label: t.label, frequency_hz: middle(t) }))
-		}),
+	// What rules say of a set of wires; of one wire they stand beside the model.
+	const rules = latest(
+		() =>
+			isSet
+				? {
+						plan: { ...plan, antenna: null, recipe: null },
+						unit: units.length,
+						bands: build.targets.map((t) => ({ label: t.label, frequency_hz: middle(t) }))
+					}
+				: null,
 		(body) => answer(api.POST('/api/lengths', { body })),
 		{ keeps: true }
 	);
-	const found = $derived(lengths.value);
-	const problem = $derived(refused ?? lengths.problem);
-
-	const shown = $derived(found?.bands[Math.min(band, (found?.bands.length ?? 1) - 1)] ?? null);
-	const whole = (b: LengthsOut['bands'][number]) =>
-		b.schools.find((s) => s.key === found?.rule)?.whole_m ?? b.leg_m;
-	const links = $derived(
-		(found?.bands ?? []).map((b) => ({
-			label: b.label,
-			target_hz: b.frequency_hz,
-			leg_m: form === 'loop' ? whole(b) : b.leg_m,
-			folded_m: 0
-		}))
+	const set = $derived(rules.value);
+	const ofSet = $derived(set?.bands[Math.min(band, set.bands.length - 1)] ?? null);
+	const problem = $derived(
+		work.refused ?? work.sketch.problem ?? work.study.problem ?? rules.problem
 	);
-	const first = $derived(found?.cuts[0] ?? null);
-	const several = $derived((found?.cuts.length ?? 0) > 1);
-	const what = $derived(form === 'dipole' ? 'two legs' : form === 'loop' ? 'one wire' : 'the wire');
+
+	const frame = $derived.by(() => {
+		const f = shown?.frequency_hz ?? [];
+		const lowHz = f[0] ?? target.low_hz * 0.95;
+		const highHz = f.at(-1) ?? target.high_hz * 1.05;
+		return {
+			lowHz,
+			highHz,
+			targets: build.targets.filter((t) => t.high_hz > lowHz && t.low_hz < highHz),
+			markerHz: page.markerIn(lowHz, highHz),
+			onmarker: (hz: number, settled: boolean) => page.mark(hz, settled),
+			height: 214
+		};
+	});
+	const curve = $derived(shown && { frequency_hz: shown.frequency_hz, values: shown.swr });
+	const swrFan = $derived(
+		full && {
+			hz: full.sketch.frequency_hz,
+			low: full.swr.low,
+			high: full.swr.high
+		}
+	);
+	const zFan = $derived(
+		full && {
+			low_resistance_ohm: full.resistance.low,
+			high_resistance_ohm: full.resistance.high,
+			low_reactance_ohm: full.reactance.low,
+			high_reactance_ohm: full.reactance.high
+		}
+	);
+	let asked = $state<'swr' | 'z'>('swr');
+	let other = $state<'vertical' | 'dipole' | null>(null);
+	const than = $derived(other ?? (antenna?.antenna === 'vertical' ? 'dipole' : 'vertical'));
+
+	// A sweep of the same wire, laid over what is modelled.
+	const swept = $derived(build.sweeps.filter((s) => s.carries === 'impedance').at(-1));
+	const over = latest(
+		() =>
+			swept && swept.low_hz < frame.highHz && swept.high_hz > frame.lowHz ? { id: swept.id } : null,
+		({ id }) =>
+			answer(
+				api.GET('/api/sweeps/{sweep_id}/curves', {
+					params: { path: { sweep_id: id }, query: { points: 400 } }
+				})
+			)
+	);
+
+	const first = $derived(study?.pieces[0] ?? null);
+	const loads = $derived(antenna?.antenna === 'loaded-dipole' ? 'coils' : 'coil');
+	const soilName = $derived(
+		kinds.soils.find(
+			(s) =>
+				s.soil.conductivity_s_per_m === antenna?.soil?.conductivity_s_per_m &&
+				s.soil.relative_permittivity === antenna?.soil?.relative_permittivity
+		)?.name ?? 'soil as typed'
+	);
+	const feedOhm = $derived(plan.feed_ohm ?? kind?.feed_ohm ?? 50);
+	const tuning = $derived(study?.lengths.tuned_by ?? '');
+	const off = $derived(
+		study?.tuned &&
+			Math.abs((study.tuned.numbers[tuning] ?? 0) / (antenna?.numbers[tuning] ?? 1) - 1) > 0.002
+			? study.tuned.numbers[tuning]
+			: null
+	);
+	const hand = $derived(work.labels[tuning]);
+	const seenAt = (hz: number) =>
+		shown && {
+			r: valueAt(shown.frequency_hz, shown.resistance_ohm, hz),
+			x: valueAt(shown.frequency_hz, shown.reactance_ohm, hz),
+			swr: valueAt(shown.frequency_hz, shown.swr, hz)
+		};
+	const seen = $derived(seenAt(frame.markerHz));
+	const centre = $derived(seenAt(middle(target)));
 </script>
 
+<svelte:window onkeydown={(event) => walkByKey(event, (way) => void work.walk(way))} />
 {#if problem}<Note kind="danger">{problem}</Note>{/if}
-<Desk>
-	{#snippet drop()}
-		<WirePicture
-			{form}
-			{links}
-			nested={plan.arrangement === 'nested'}
-			hung={false}
-			chosen={band}
-			corners={plan.corners ?? 4}
-		/>
-	{/snippet}
-	{#snippet pictures()}
-		<section class="sheet unprinted">
-			<div class="row">
-				<label class="told"
-					>Antenna
-					<select value={form} onchange={(event) => set(planned(event.currentTarget.value))}>
-						{#each forms as { key, name } (key)}<option value={key}>{name}</option>{/each}
+<div class="desk">
+	<div class="left">
+		<section class="sheet place">
+			<div class="head">
+				<label class="told check"
+					><span class="unseen">Antenna</span>
+					<select
+						aria-label="Antenna"
+						value={antenna?.antenna ?? ''}
+						onchange={(event) => void work.become(event.currentTarget.value)}
+					>
+						{#each kinds.all as { key, name } (key)}<option value={key}>{name}</option>{/each}
 					</select></label
 				>
-				{#if form === 'loop'}
-					<label class="told"
-						>Corners
-						<select
-							value={String(plan.corners ?? 4)}
-							onchange={(event) =>
-								set({ corners: Number(event.currentTarget.value) as Plan['corners'] })}
-						>
-							<option value="3">three</option>
-							<option value="4">four</option>
-						</select></label
-					>
-				{/if}
-				{#if build.targets.length > 1}
-					<label class="told"
-						>Bands are
-						<select
-							value={plan.arrangement ?? 'linked'}
-							onchange={(event) =>
-								set({ arrangement: event.currentTarget.value as Plan['arrangement'] })}
-						>
-							<option value="linked">linked, one wire end to end</option>
-							<option value="nested">nested, a wire of its own each</option>
-						</select></label
-					>
-				{/if}
-				<label class="told check"
-					><input
-						type="checkbox"
-						checked={plan.covered ?? false}
-						onchange={(event) => set({ covered: event.currentTarget.checked })}
-					/> covered wire</label
-				>
-				<QuantityField
-					label="Over the mark, of a leg"
-					kind="share"
-					shown="{figures(100 * (plan.added ?? 0.045), 2)} %"
-					width={5}
-					onsettle={(added) => page.change({ wire: { ...plan, added } as Plan })}
-				/>
-			</div>
-		</section>
-		<section class="sheet unprinted">
-			<div class="head">
-				<h2>
-					{found?.part === 'leg' ? 'One leg' : found?.part === 'side' ? 'One side' : 'The wire'}, by
-					school <Help topic="lengths" name="lengths" />
-				</h2>
-				{#if several}
+				{#if bands.length > 1}
 					<div class="row" role="group" aria-label="Band">
-						{#each found?.bands ?? [] as b, i (i)}
+						{#each bands as b, i (b.label + String(i))}
 							<button
 								class="button"
 								class:main={i === band}
@@ -162,85 +179,483 @@
 					</div>
 				{/if}
 			</div>
-			{#if shown}
-				<Schools schools={shown.schools} chosen={found?.rule} onchoose={(rule) => set({ rule })} />
+			<div class="row under">
+				{#if kind}<p class="soft told">
+						Drag a place, or type. For {kind.purpose}; fed by {kind.fed_by}.
+					</p>{/if}
+				<span class="row walk unprinted">
+					<button class="button" disabled={!work.canUndo} onclick={() => void work.walk('undo')}
+						>Undo</button
+					>
+					<button class="button" disabled={!work.canRedo} onclick={() => void work.walk('redo')}
+						>Redo</button
+					>
+				</span>
+			</div>
+			{#if shown && antenna && kind}
+				<AntennaPicture
+					sketch={shown}
+					labels={work.labels}
+					soil={soilName}
+					moving={work.moving}
+					onmove={(handle, x, z, settled) => void work.move(handle, x, z, settled)}
+				/>
+				<AntennaFields
+					antenna={work.dragged ? shown.antenna : antenna}
+					{kind}
+					soils={kinds.soils}
+					onchange={(changed) => work.change(changed)}
+				/>
+			{:else}
+				<p class="wait soft">Bringing it to its band…</p>
 			{/if}
 		</section>
-		{#if found}
-			<section class="sheet">
+		<div class="two">
+			<section class="sheet shows">
 				<div class="head">
-					<h2>Cut list</h2>
-					<button class="button" onclick={() => print()}>Print it</button>
+					<h2>{asked === 'swr' ? 'SWR' : 'R and X'}</h2>
+					<span class="soft told"
+						>{asked === 'swr'
+							? `against ${figures(feedOhm, 4)} Ω, which its feed expects`
+							: 'at its feedpoint'}</span
+					>
+					<span class="row" role="group" aria-label="What is drawn">
+						<button
+							class="button"
+							class:main={asked === 'swr'}
+							aria-pressed={asked === 'swr'}
+							onclick={() => (asked = 'swr')}>SWR</button
+						>
+						<button
+							class="button"
+							class:main={asked === 'z'}
+							aria-pressed={asked === 'z'}
+							onclick={() => (asked = 'z')}>R and X</button
+						>
+					</span>
 				</div>
-				<CutList {found} />
-				{#if several}
-					<p class="told">
-						{plan.arrangement === 'nested'
-							? 'Wires side by side shift each other by a percent or two: leave more over the mark, and trim the highest band first.'
-							: 'From the feedpoint outwards, highest band first: trim in that order, because every inner piece belongs to all bands outside it.'}
+				{#if shown && curve}
+					{#if asked === 'swr'}
+						<SwrChart
+							{frame}
+							antenna={curve}
+							antennaTitle="as modelled"
+							modelled
+							fan={swrFan ?? undefined}
+							fanHue="blueprint"
+						/>
+					{:else}
+						<ImpedanceChart
+							{frame}
+							curves={shown}
+							hue="blueprint"
+							modelled
+							fan={zFan}
+							others={over.value ? [{ name: swept?.name ?? 'swept', curves: over.value }] : []}
+						/>
+					{/if}
+					<MarkerSlider
+						lowHz={frame.lowHz}
+						highHz={frame.highHz}
+						markerHz={frame.markerHz}
+						stepHz={(frame.highHz - frame.lowHz) / 100}
+						says={seen ? `${impedance(seen.r, seen.x)}, SWR ${swr(seen.swr)}` : ''}
+						onmarker={frame.onmarker}
+					/>
+					{#if seen}<span class="mono told">{impedance(seen.r, seen.x)} · {swr(seen.swr)} : 1</span
+						>{/if}
+					<p class="told soft">
+						{#if centre}In the middle of {target.label}
+							<span class="mono">{impedance(centre.r, centre.x)}</span>{/if}{#if study}, worst in
+							the band
+							<strong class:bad={(study.worst_swr ?? 99) > target.swr_limit}
+								>{swr(study.worst_swr)}</strong
+							>.{/if}
+						{#if stale}<span role="status"
+								>Working out ranges, watts and lengths…
+								<button class="plain" onclick={() => work.study.drop()}>stop</button></span
+							>{/if}
 					</p>
+					<QuantityField
+						label="Its feed expects"
+						kind="resistance"
+						shown="{figures(feedOhm, 4)} Ω"
+						width={8}
+						onsettle={(ohm) => work.keep({ feed_ohm: ohm })}
+					/>
 				{/if}
 			</section>
-		{/if}
-		<section class="sheet unprinted">
-			<h2>Beside it</h2>
-			<RelatedLengths frequencyHz={shown?.frequency_hz ?? middle(build.targets[0] as Target)} />
-		</section>
-	{/snippet}
-	{#snippet verdict()}
-		<section class="sheet verdict">
-			{#if first && shown}
-				<p class="do">Cut {what}{several ? `, ${first.label} first,` : ''} of</p>
-				<p><span class="figure">{length(first.cut_m, units.length)}</span></p>
+			<section class="sheet low" class:stale aria-busy={stale}>
+				<div class="head">
+					<h2>How low it goes</h2>
+					<span class="soft told">{megahertz(middle(target))} MHz</span>
+					<label class="told check"
+						>beside
+						<select
+							value={than}
+							onchange={(event) => (other = event.currentTarget.value as 'vertical')}
+						>
+							<option value="vertical">a quarter-wave</option>
+							<option value="dipole">a level dipole</option>
+						</select></label
+					>
+				</div>
+				{#if study}
+					<ElevationChart cuts={study.cuts} other={than} />
+					<p class="told">{lowText(study, than)}</p>
+				{:else}<p class="wait soft">…</p>{/if}
+			</section>
+		</div>
+		<section class="sheet cuts" class:stale aria-busy={stale}>
+			<div class="head">
+				<h2>Cut list</h2>
+				{#if isSet}
+					<label class="told check"
+						>Bands are
+						<select
+							value={plan.arrangement ?? 'linked'}
+							onchange={(event) =>
+								void work.attempt(() =>
+									work.keep({ arrangement: event.currentTarget.value as 'linked' })
+								)}
+						>
+							<option value="linked">linked, one wire end to end</option>
+							<option value="nested">nested, a wire of its own each</option>
+						</select></label
+					>
+				{/if}
+				<QuantityField
+					label="Over the mark"
+					kind="share"
+					shown="{figures(100 * (plan.added ?? 0.045), 2)} %"
+					width={5}
+					onsettle={(added) => work.keep({ added })}
+				/>
+				<button class="button" onclick={() => print()}>Print it</button>
+			</div>
+			{#if isSet && set}
+				<CutList cuts={set.cuts} wireM={set.wire_m} />
 				<p class="told">
-					{length(first.measure_m, units.length)} to the mark, {length(first.add_m, units.length)}
-					over it to fold back. For {megahertz(shown.frequency_hz)} MHz a
-					{found?.part === 'leg' ? 'leg' : found?.part === 'side' ? 'side' : 'wire'} may end up anywhere
-					from {length(shown.low_m, units.length)} to {length(shown.high_m, units.length)}: height,
-					nearby objects and covering decide, and no rule knows them.
+					{plan.arrangement === 'nested'
+						? 'Wires side by side shift each other by a percent or two: leave more over the mark, and trim the highest band first.'
+						: 'From the feedpoint outwards, highest band first: trim in that order, because every inner piece belongs to all bands outside it.'}
 				</p>
-				{#if form === 'five-eighths'}
+			{:else if study}
+				<CutList cuts={study.pieces} wireM={study.wire_m} />
+			{:else}<p class="wait soft">…</p>{/if}
+		</section>
+	</div>
+	<div class="mid">
+		<section class="sheet long" class:stale aria-busy={stale}>
+			<h2>
+				How long, by school <Help topic="lengths" name="lengths" />
+			</h2>
+			{#if isSet && ofSet}
+				<Schools
+					schools={ofSet.schools}
+					chosen={set?.rule}
+					onchoose={(rule) => void work.attempt(() => work.keep({ rule }))}
+				/>
+				{#if study?.lengths.value}
 					<p class="told">
-						It is not resonant: hang it, sweep it, and choose a match. Its length is not critical.
+						The model says <strong class="mono">{length(study.lengths.part_m, units.length)}</strong
+						>
+						for
+						{target.label} alone{study.lengths.low && study.lengths.high && hand?.unit === 'm'
+							? `, ${length((study.lengths.low * study.lengths.part_m) / study.lengths.value, units.length)} to ${length((study.lengths.high * study.lengths.part_m) / study.lengths.value, units.length)}`
+							: ''}.
 					</p>
 				{/if}
+			{:else if study}
+				<ModelLengths
+					lengths={study.lengths}
+					number={hand}
+					same={hand?.unit === 'm' && tuning !== 'upper_m'}
+				/>
+			{:else}<p class="wait soft">…</p>{/if}
+			{#if study?.sag}
+				<hr />
+				<p class="told">
+					Pulled with
+					<QuantityField
+						label="pull"
+						quiet
+						kind="pull"
+						shown="{figures(study.sag.pull_n)} N"
+						width={7}
+						onsettle={(pull_n) => work.keep({ pull_n })}
+					/> it hangs {length(study.sag.middle_m, units.length)} through in the middle{study.sag
+						.coax_kg
+						? `, ${figures(study.sag.coax_kg, 2)} kg of coax and balun on it`
+						: ''}; {Math.round(100 * study.sag.tears_share)} % of what tears it.{study.sag_moves_hz ===
+					null
+						? ''
+						: ` That brings the dip ${movesText(study.sag_moves_hz)}.`} A rough figure.
+				</p>
 			{/if}
 		</section>
-		<section class="sheet unprinted">
-			<h3 class="eyebrow">Next</h3>
-			<p class="row">
-				<a
-					class="button main"
-					href="/builds/{build.id}/{form === 'five-eighths' ? 'sweep' : 'trim'}"
-					>{form === 'five-eighths' ? 'Hang it and sweep' : 'Hang it and trim'}</a
-				>
-			</p>
+		<section class="sheet flow" class:stale aria-busy={stale}>
+			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
+			{#if study}
+				<WattsFlow {study} powerW={build.power_w} {loads} />
+				<p class="soft told">
+					Into the sky over this soil, with what the soil takes near by and far away.
+				</p>
+			{:else}<p class="wait soft">…</p>{/if}
 		</section>
-		<section class="sheet unprinted">
+		<section class="sheet recipe unprinted">
+			<RecipePanel {work} study={full} />
+		</section>
+	</div>
+	<aside class="right" aria-label="Verdict and next steps">
+		<section class="sheet verdict" class:stale aria-busy={stale}>
+			{#if isSet && set && ofSet}
+				{@const cut = set.cuts[0]}
+				<p class="do">
+					Cut {build.wire?.form === 'loop'
+						? 'one wire'
+						: build.wire?.form === 'vertical'
+							? 'the wire'
+							: 'two legs'},
+					{cut?.label} first, of
+				</p>
+				<p><span class="figure">{length(cut?.cut_m ?? 0, units.length)}</span></p>
+				<p class="told">
+					{length(cut?.measure_m ?? 0, units.length)} to the mark, {length(
+						cut?.add_m ?? 0,
+						units.length
+					)}
+					over it to fold back. For {megahertz(ofSet.frequency_hz)} MHz a
+					{set.part === 'leg' ? 'leg' : set.part === 'side' ? 'side' : 'wire'} may end up anywhere from
+					{length(ofSet.low_m, units.length)} to {length(ofSet.high_m, units.length)}: height,
+					nearby objects and covering decide, and no rule knows them.
+				</p>
+			{:else if first && study}
+				<p class="do">
+					{first.count > 1 ? `Cut ${first.count} × ${first.label}` : `Cut the ${first.label}`}, and
+					fold back to the mark
+				</p>
+				<p><span class="figure">{length(first.cut_m, units.length)}</span></p>
+				<p class="told">
+					{length(first.measure_m, units.length)} to the mark, {length(first.add_m, units.length)} over
+					it.
+					{#if kind?.resonant}On {target.label}
+						{dipText(study).replace(/^T/, 't')} A sweep of the first hanging narrows that.{:else}It
+						is not resonant: hang it, sweep it, and choose a match. Its length is not critical.{/if}
+				</p>
+				{#if off}
+					<p class="told">
+						For {megahertz(middle(target))} MHz: {hand?.label ?? ''}
+						<strong
+							>{hand?.unit === 'm' ? length(off, units.length) : `${figures(off * 1e6)} µH`}</strong
+						>.
+						<button class="button main" onclick={() => void work.bring()}>Bring it there</button>
+					</p>
+				{/if}
+			{:else}
+				<p class="wait soft">How long to cut follows…</p>
+			{/if}
+		</section>
+		<NextSteps
+			{kind}
+			{antenna}
+			study={full}
+			{isSet}
+			onq={(q) =>
+				antenna &&
+				void work.attempt(() => work.change({ ...antenna, numbers: { ...antenna.numbers, q } }))}
+		/>
+		{#if study && study.others.length && !isSet}
+			<section class="sheet">
+				<h2>On the other bands</h2>
+				<table class="told">
+					<thead><tr><th></th><th>worst SWR</th><th>dips at</th><th>radiated</th></tr></thead>
+					<tbody>
+						<tr>
+							<td><strong>{target.label}</strong></td>
+							<td class="mono" class:bad={(study.worst_swr ?? 99) > target.swr_limit}
+								>{swr(study.worst_swr)}</td
+							>
+							<td class="mono">{study.sketch.dip_hz ? megahertz(study.sketch.dip_hz) : '–'}</td>
+							<td class="mono">{watts(study.radiated.watts)}</td>
+						</tr>
+						{#each study.others as each, nth (nth)}
+							<tr>
+								<td><strong>{each.label}</strong></td>
+								<td
+									class="mono"
+									class:bad={(each.worst_swr ?? 99) >
+										(build.targets.find((t) => t.label === each.label)?.swr_limit ?? 2)}
+									>{swr(each.worst_swr)}</td
+								>
+								<td class="mono">{each.dip_hz ? megahertz(each.dip_hz) : '–'}</td>
+								<td class="mono">{watts(each.radiated_w)}</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+				<p class="soft told">The same wire on the same feed, MHz. A harmonic comes out shifted.</p>
+			</section>
+		{/if}
+		<Note kind="danger">
+			Look up before a wire goes up: no power line within reach of the wire, the throw or the
+			falling mast. {#if shown && (shown.picture.within_reach_v ?? 0) > shown.touch_v}<strong
+					>While transmitting, {quantity(shown.picture.within_reach_v, 'V')} stand where hands reach:
+					keep people and animals away.</strong
+				>{/if} Mark low wires. Local rules and qualified people come before this page.
+		</Note>
+		{#if kind}
+			<section class="sheet told">
+				<strong>Not modelled:</strong>
+				{kind.not_modelled}; trees, roofs and wet leaves. Each can move the dip by 1 to 3 %: that is
+				not in the range.
+				{#if study?.estimated}Something hangs under a tenth of a wave over the soil: R and X are an
+					estimate.{/if}
+				{#if study}Half as many segments change them by {figures(study.difference_ohm ?? 0, 2)} Ω.{/if}
+			</section>
+		{/if}
+		<section class="sheet beside unprinted">
+			<h2>Beside it</h2>
+			<RelatedLengths frequencyHz={middle(target)} />
 			<details>
 				<summary>Bands: {build.targets.map((t) => t.label).join(', ')}</summary>
 				<TargetChooser sweep={build.sweeps.find((s) => s.id === build.baseline_sweep_id)} />
 			</details>
 		</section>
-		<Note kind="danger">
-			Look up before a wire goes up: no power line within reach of the wire, the throw or the
-			falling mast. Mark low wires. Local rules and qualified people come before this page.
-		</Note>
-	{/snippet}
-</Desk>
+	</aside>
+</div>
 
 <style>
+	.desk {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr) 282px 306px;
+		gap: 12px;
+		align-items: start;
+	}
+	.left,
+	.mid,
+	.right,
+	.two {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 12px;
+		min-width: 0;
+		align-items: start;
+	}
+	.two {
+		grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+	}
+	.sheet {
+		min-width: 0;
+	}
 	.verdict {
 		display: grid;
 		gap: 6px;
 	}
+	.under {
+		flex-wrap: nowrap;
+		align-items: start;
+	}
+	.walk {
+		margin-left: auto;
+		flex-wrap: nowrap;
+	}
+	.wait {
+		min-height: 60px;
+	}
+	.stale {
+		opacity: 0.5;
+	}
+	.bad {
+		color: var(--enamel);
+	}
+	hr {
+		border: 0;
+		border-top: 1px solid var(--line);
+	}
+	table {
+		border-collapse: collapse;
+		width: 100%;
+	}
+	th {
+		font-weight: 400;
+		color: var(--soft);
+		font-size: var(--size-12);
+		text-align: right;
+	}
+	td {
+		padding: 2px 0;
+		text-align: right;
+		white-space: nowrap;
+	}
+	td:first-child {
+		text-align: left;
+	}
+	.place select {
+		max-width: 290px;
+	}
+	.place > :global(* + *) {
+		margin-top: 6px;
+	}
 	summary {
 		cursor: pointer;
 	}
-	.row {
-		align-items: end;
+	@media (max-width: 1120px) {
+		.desk {
+			grid-template-columns: minmax(0, 1fr) 306px;
+		}
+		.mid {
+			grid-row: 2;
+			grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+		}
+		.right {
+			grid-row: 1 / 3;
+			grid-column: 2;
+		}
 	}
-	.sheet > * + :global(*) {
-		margin-top: 8px;
+	/* In one column: the antenna, the piece to cut, and what proves it. */
+	@media (max-width: 820px) {
+		.desk {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.left,
+		.mid,
+		.right,
+		.two {
+			display: contents;
+		}
+		.place {
+			order: 1;
+		}
+		.verdict {
+			order: 2;
+		}
+		.right > :global(*) {
+			order: 3;
+		}
+		.shows {
+			order: 4;
+		}
+		.cuts {
+			order: 5;
+		}
+		.long,
+		.flow,
+		.low {
+			order: 6;
+		}
+		.recipe,
+		.right > .beside {
+			order: 7;
+		}
+	}
+	@media print {
+		.desk {
+			display: block;
+		}
+		.two,
+		.mid {
+			display: none;
+		}
 	}
 </style>

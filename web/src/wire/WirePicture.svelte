@@ -34,8 +34,12 @@
 	const height = 640;
 	const longest = $derived(Math.max(...links.map((l) => l.leg_m), 1e-6));
 	const upright = $derived(isUpright(form));
-	const feed = $derived(upright ? { x: 70, y: 520 } : { x: width / 2, y: 190 });
-	const scale = $derived((upright ? 430 : 108) / longest);
+	/** Fed at one end: drawn from there, not from a middle. */
+	const oneEnded = $derived(form === 'end-fed');
+	const feed = $derived(
+		upright ? { x: 70, y: 520 } : oneEnded ? { x: 24, y: 190 } : { x: width / 2, y: 190 }
+	);
+	const scale = $derived((upright ? 430 : oneEnded ? 210 : 108) / longest);
 	const starts = $derived(
 		links.map((_, i) => (i === 0 || nested ? 0 : (links[i - 1]?.leg_m ?? 0)))
 	);
@@ -101,7 +105,7 @@
 			{:else}
 				<path class="feeder" d="M{feed.x},{feed.y}V{height - 60}" />
 				{#each links as link, i (i)}
-					{#each [-1, 1] as side (side)}
+					{#each oneEnded ? [1] : [-1, 1] as side (side)}
 						<path
 							class="leg"
 							class:planned={!hung}
@@ -124,11 +128,11 @@
 						/>
 					{/each}
 					{@const y = feed.y - 22 - 34 * (links.length - 1 - i)}
-					<text x={feed.x} {y} text-anchor="middle" class:soft={i !== chosen}
+					<text x={width / 2} {y} text-anchor="middle" class:soft={i !== chosen}
 						>{link.label}{link.settled ? ' ✓' : ''}:
-						<tspan class="mono"> {shown(link.leg_m, '2 × ')}</tspan></text
+						<tspan class="mono"> {shown(link.leg_m, oneEnded ? '' : '2 × ')}</tspan></text
 					>
-					<text class="soft" x={feed.x} y={y + 15} text-anchor="middle"
+					<text class="soft" x={width / 2} y={y + 15} text-anchor="middle"
 						>{link.folded_m > 0
 							? `${length(link.folded_m, units.length)} of it folded`
 							: `${link.dip_hz ? `dip ${megahertz(link.dip_hz)} MHz` : ''}`}</text
@@ -136,8 +140,15 @@
 				{/each}
 				<circle class="point" cx={feed.x} cy={feed.y} r="5" />
 			{/if}
-			<rect class="radio" x={feed.x - 30} y={height - 60} width="60" height="24" rx="4" />
-			<text class="soft" x={feed.x} y={height - 44} text-anchor="middle">radio</text>
+			<rect
+				class="radio"
+				x={Math.max(2, feed.x - 30)}
+				y={height - 60}
+				width="60"
+				height="24"
+				rx="4"
+			/>
+			<text class="soft" x={Math.max(32, feed.x)} y={height - 44} text-anchor="middle">radio</text>
 			<text class="soft" x="6" y={height - 12}
 				>{hung ? 'as it hangs' : 'as planned'}{form === 'loop' || longest < 1e-3
 					? ''

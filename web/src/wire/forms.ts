@@ -8,6 +8,9 @@ const named: Record<Form, { name: string; rule: string; upright: boolean }> = {
 	dipole: { name: 'half-wave dipole', rule: 'dipole-practice', upright: false },
 	vertical: { name: 'quarter-wave vertical', rule: 'vertical-practice', upright: true },
 	'five-eighths': { name: 'five-eighths vertical', rule: 'five-eighths-practice', upright: true },
+	'end-fed': { name: 'end-fed wire', rule: 'end-fed-practice', upright: false },
+	'loaded-dipole': { name: 'short dipole with coils', rule: '', upright: false },
+	'loaded-vertical': { name: 'short vertical with a coil', rule: '', upright: true },
 	loop: { name: 'full-wave loop', rule: 'loop-practice', upright: false }
 };
 

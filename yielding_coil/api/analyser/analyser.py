@@ -1,16 +1,18 @@
 """The analyser: what is connected, how, and what is screwed on where the bench is a simulated one."""
 
 import contextlib
-from typing import Literal
+from typing import Annotated, Literal
 
 from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import AnalyserBusyError, Link
-from yielding_coil.analyser.practice import winding_text
+from yielding_coil.analyser.practice import antenna_text, winding_text
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.http import Problem, problem_of, router_of
 from yielding_coil.documents.design import DesignContent, wound_of
+from yielding_coil.documents.ring_wound import WoundTransformer
+from yielding_coil.documents.wire import WireAntenna
 
 router = router_of("analyser", "/api/analyser")
 
@@ -125,6 +127,26 @@ def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
         instrument.screw_on(asked.thing)
         if asked.leg_m is not None:
             instrument.hang(asked.leg_m, asked.folded_m)
+    return _out(link)
+
+
+class HangIn(BaseModel):
+    """A planned antenna for the simulated site, as hands have cut and folded it; behind its unun, if any."""
+
+    antenna: WireAntenna
+    leg_m: Annotated[float, Field(gt=0.05, le=1000)] | None = None
+    folded_m: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    unun: WoundTransformer | None = None
+
+
+@router.put("/bench/hung")
+def hang_there(request: Request, asked: HangIn) -> AnalyserOut:
+    """Hang a planned antenna on the simulated site, for practice: height, soil, wet and company are its own."""
+    unun = None if asked.unun is None else asked.unun.to_core()
+    text = antenna_text(asked.antenna.hung(), asked.antenna.antenna, asked.leg_m, asked.folded_m, unun)
+    link = link_of(request)
+    with link.using(sweeping=False) as instrument:
+        instrument.hang_up(text)
     return _out(link)
 
 

@@ -193,6 +193,8 @@ def new_build(session: InTransaction, made: BuildIn) -> BuildOut:
         raise OutOfDomainError("targets", "left out", "given where there is no sweep yet: one band at least")
     sweeps = [one_sweep(session, each) for each in made.more_sweep_ids]
     sweeps = sweeps if sweep is None else [sweep, *sweeps]
+    if made.wire is not None:
+        made.wire.require_hangs()
     targets = made.targets or (sweep_out(session, sweep).suggested_targets[:1] if sweep else [])
     if sweep is not None:
         require_inside([t.to_core() for t in targets], sweep_of(sweep))
@@ -225,6 +227,7 @@ def change_build(session: InTransaction, build_id: UUID, patch: BuildPatch) -> B
     row = queries.one_build(session, build_id)
     changes = patch.model_dump(exclude_none=True, exclude={"revision", "wire"})
     if patch.wire is not None:
+        patch.wire.require_hangs()
         changes["wire"] = patch.wire.model_dump(mode="json")
     baseline = patch.baseline_sweep_id or row.baseline_sweep_id
     if baseline is not None and (patch.targets is not None or patch.baseline_sweep_id is not None):

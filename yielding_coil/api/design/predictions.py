@@ -22,6 +22,7 @@ from yielding_coil.core.design import (
     evaluate,
     parts_list,
     predict_yield,
+    wire_split,
 )
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Line
@@ -82,6 +83,16 @@ class BenchLoadOut(BaseModel):
     swr_alone: Figure
 
 
+class WireSplit(BaseModel):
+    """Shares of the power that goes into a modelled wire."""
+
+    at_hz: float
+    radiated: float
+    wire: float
+    loads: float
+    ground: float
+
+
 class Prediction(BaseModel):
     """What a design does, nominal."""
 
@@ -92,6 +103,8 @@ class Prediction(BaseModel):
     findings: list[DesignFinding]
     # The highest SWR that the radio can read through the feedline, whatever hangs above; null without one.
     ceiling: Numbers | None
+    # Of what goes into a modelled wire, in the middle of the first target; null where it is not modelled.
+    wire: WireSplit | None
     # Null where the antenna is not known in the middle of the first target.
     bench: BenchLoadOut | None
 
@@ -199,6 +212,7 @@ def predict(request: Request, asked: PredictionIn) -> Response:
         made=_MADE.validate_python(parts_list(found), from_attributes=True),
         findings=_FINDINGS.validate_python(design_findings(found), from_attributes=True),
         ceiling=_ceiling(design, frequency),
+        wire=_wire(design),
         bench=_bench(design, found.system),
     )
     # Already in shape: validating some ten thousand numbers again would cost more than computing them.
@@ -207,6 +221,11 @@ def predict(request: Request, asked: PredictionIn) -> Response:
 
 _MADE: TypeAdapter[list[PartToMake]] = TypeAdapter(list[PartToMake])
 _FINDINGS: TypeAdapter[list[DesignFinding]] = TypeAdapter(list[DesignFinding])
+
+
+def _wire(design: Design) -> WireSplit | None:
+    found = wire_split(design)
+    return None if found is None else WireSplit.model_validate(found, from_attributes=True)
 
 
 def _bench(design: Design, system: System) -> BenchLoadOut | None:

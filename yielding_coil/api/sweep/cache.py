@@ -52,7 +52,7 @@ class Antennas:
 def antenna_of(request: Request, content: DesignContent) -> Antenna:
     """The antenna that a design hangs below, known over all its targets."""
     antennas: Antennas = request.app.state.antennas
-    antenna = content.antenna.to_core(lambda sweep_id: antennas.sweep(request, sweep_id))
+    antenna = content.core_antenna(lambda sweep_id: antennas.sweep(request, sweep_id))
     if isinstance(antenna, Sweep):
         require_inside(content.core_targets(), antenna)
     return antenna

@@ -1,7 +1,7 @@
 """What the log of a build says of its wire: where its dips went, the next act, and whether to stop."""
 
 import json
-from typing import Annotated
+from typing import Annotated, Any
 from uuid import UUID
 
 from fastapi import Query, Request
@@ -19,9 +19,11 @@ from yielding_coil.core import trim as core
 from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.target import Target
 from yielding_coil.core.wire import FORMS, HungWire, WireForm
-from yielding_coil.documents.design import Feedline, read_content
+from yielding_coil.documents.design import AnyElement, Feedline, read_content
 from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay, used_so
 from yielding_coil.documents.meter_reading import SweepRead
+from yielding_coil.documents.ring_wound import WoundTransformer
+from yielding_coil.documents.wire import WireAntenna
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store import entries as queries
@@ -86,6 +88,13 @@ class WithoutFolds(BaseModel):
     high_hz: float
 
 
+class PlannedOut(BaseModel):
+    """The antenna as it is planned, and the unun of the chosen design below it."""
+
+    antenna: WireAntenna
+    unun: WoundTransformer | None
+
+
 class TrimOut(BaseModel):
     """One band of a wire: how it hangs, where its dip went, and what to do next."""
 
@@ -120,6 +129,8 @@ class TrimOut(BaseModel):
     practice: bool
     real_readings: bool
     bands_changed: bool
+    # Null where no antenna is planned by its numbers.
+    planned: PlannedOut | None
 
 
 @router.get("/builds/{build_id}/trim")
@@ -171,6 +182,7 @@ def trim(
         practice=plan_of(kept.build).practice,
         real_readings=queries.has_real_readings(session, kept.rows),
         bands_changed=kept.changed,
+        planned=kept.planned(),
     )
 
 
@@ -186,10 +198,15 @@ class _Kept:
         start = starts[-1] if starts else len(said)
         last = said[start] if starts else None
         # Bands that came or went since leave the lengths as hung without meaning.
-        self.changed = isinstance(last, HungData) and len(last.reach_m) != len(build.targets)
+        self.changed = isinstance(last, HungData) and len(last.reach_m) != len(self.trimmed_on)
         self.hung = last if isinstance(last, HungData) and not self.changed else None
         self.start = start if self.hung is not None else len(said)
         self.said = said
+
+    @property
+    def trimmed_on(self) -> list[dict[str, Any]]:
+        """The bands that its wires are trimmed on: of one wire for all of them, the first."""
+        return self.build.targets if plan_of(self.build).in_sets else self.build.targets[:1]
 
     @property
     def since(self) -> list[EntryIs]:
@@ -207,9 +224,10 @@ class _Kept:
         plan = plan_of(self.build)
         form: WireForm = self.hung.form if self.hung else plan.form
         practice = FORMS[form].practice
-        targets = (Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in self.build.targets)
+        targets = [Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in self.trimmed_on]
         return core.TrimLog(
             targets=tuple(sorted(targets, key=lambda t: -t.center_hz)),
+            moves=plan.moves(targets[0].center_hz),
             hanging=self.hangs[-1] if self.hangs and self.hung else None,
             readings=tuple(self._readings()),
             form=form,
@@ -254,13 +272,25 @@ class _Kept:
         antennas: Antennas = self.request.app.state.antennas
         return antennas.sweep_of(self.request, row.sweep_id)
 
+    def planned(self) -> PlannedOut | None:
+        """The antenna by its numbers, behind the unun of the chosen design."""
+        antenna = plan_of(self.build).antenna
+        if antenna is None:
+            return None
+        return PlannedOut(
+            antenna=antenna, unun=next((e for e in self._elements() if isinstance(e, WoundTransformer)), None)
+        )
+
     def _network(self) -> bool:
         """Whether the chosen design puts more than a line below the wire."""
+        return any(not isinstance(e, Feedline) for e in self._elements())
+
+    def _elements(self) -> list[AnyElement]:
+        """Those of the chosen design."""
         chosen = self.build.chosen_design_id
         if chosen is None:
-            return False
-        content = read_content(design_queries.newest(self.session, chosen).content)
-        return any(not isinstance(e, Feedline) for e in content.elements)
+            return []
+        return read_content(design_queries.newest(self.session, chosen).content).elements
 
 
 def conditions_of(setup: Setup | None) -> str:

@@ -58,6 +58,7 @@ def winding(request: Request, session: InTransaction, asked: WindingIn) -> Windi
     task = design.winding_task(
         asked.power_w,
         data.MODE_DUTY,
+        key=asked.key,
         low_hz=asked.low_hz,
         high_hz=asked.high_hz,
         resistor_ohm=resistor_ohm,

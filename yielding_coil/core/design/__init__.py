@@ -20,6 +20,7 @@ from yielding_coil.core.design.prediction import (
     compare_feedlines,
     drawn_grid,
     evaluate,
+    wire_split,
 )
 from yielding_coil.core.design.yields import (
     AtLimit,
@@ -60,4 +61,5 @@ __all__ = [
     "predict_yield",
     "share_of",
     "summary_of",
+    "wire_split",
 ]

@@ -11,11 +11,12 @@ from yielding_coil.core.element import AtWork, DesignElement, Tick
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 from yielding_coil.core.finding import DesignCode, Finding
 from yielding_coil.core.line import CableRow, Line, OpenCoax, open_coax_for
+from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.parts import Capacitor, FixedLoad
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.core.winding import AnyWinding, Box, LegTrap, LineChoke, WindingTask, WoundTransformer
+from yielding_coil.core.winding import AirCoil, AnyWinding, Box, LegTrap, LineChoke, WindingTask, WoundTransformer
 
 # What the analyser's doubt is called among the contributors.
 ANALYSER = "reading"
@@ -26,6 +27,8 @@ COAX_STEPS_M, MOST_MARKS, WIDEST_STEP_M = (0.001, 0.005, 0.01, 0.02, 0.05, 0.1),
 LEAST_COAX_F = 0.3e-12
 # A load with less X than this share of its R is a resistor.
 REACTIVE = 0.02
+# What a short wire shows at its base with few radials (common practice).
+USUAL_LOADED_OHM = 25.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -238,7 +241,7 @@ class Design:
     antenna: Antenna
     targets: tuple[Target, ...]
     elements: tuple[DesignElement, ...]
-    beside: tuple[LineChoke | LegTrap, ...] = ()
+    beside: tuple[LineChoke | LegTrap | AirCoil, ...] = ()
     seed: int = 1
     reading_spread: float = 0.02
 
@@ -268,9 +271,11 @@ class Design:
         """Spreads of the parts above the line: those that the SWR at the box depends on."""
         return [s for e in self.elements if e.by_hand for s in e.spreads(self.center_hz)]
 
-    def analyser_spread(self) -> Spread:
-        """The analyser's doubt."""
-        return Spread(ANALYSER, ANTENNA, "reflection", self.reading_spread)
+    def antenna_spreads(self) -> tuple[Spread, ...]:
+        """The antenna's doubt: what its model leaves open, or else the analyser's."""
+        if isinstance(self.antenna, ModelledAntenna):
+            return self.antenna.spreads()
+        return (Spread(ANALYSER, ANTENNA, "reflection", self.reading_spread),)
 
     def rng(self) -> np.random.Generator:
         """The design's own dice: the same at every call."""
@@ -310,22 +315,52 @@ class Design:
         ohm = complex(np.asarray(load.load_ohm).reshape(-1)[0])
         return ohm.real if ohm.real > 0 and abs(ohm.imag) < REACTIVE * ohm.real else None
 
+    def system_of(self, key: str) -> System:
+        """The cascade that a wound thing stands in; of a coil that loads the wire, one that drives its current."""
+        coil = next((e for e in self.beside if e.key == key and isinstance(e, AirCoil)), None)
+        if coil is None:
+            return self.system()
+        part = coil.part(self.center_hz)
+        own_ohm = float(part.impedance_ohm(np.array([self.center_hz]))[0].real)
+        amperes = self._coil_current_a()
+        # What drives so much through it at a watt: without a modelled wire, what a short wire of 25 Ω does.
+        whole_ohm = 2 / amperes**2 if amperes else USUAL_LOADED_OHM
+        return System(FixedLoad(complex(max(whole_ohm - own_ohm, 0.0))), [Element(coil.key, "series", part)])
+
+    def _coil_current_a(self) -> float | None:
+        """Peak current through a modelled wire's coil for a watt at its feedpoint; None where there is none."""
+        if not isinstance(self.antenna, ModelledAntenna):
+            return None
+        hung = self.antenna.hung
+        structure = hung.structure()
+        coils = structure.loads[hung.earths :]
+        if not coils:
+            return None
+        solved = structure.solve(self.center_hz, 1.0)
+        lost, ohm = solved.load_w[hung.earths], coils[0].part.impedance_ohm(np.array([self.center_hz]))[0].real
+        return float(np.sqrt(2 * lost / ohm))
+
     def winding_task(
         self,
         power_w: float,
         duties: Mapping[str, float],
         *,
+        key: str | None = None,
         low_hz: float = 1.8e6,
         high_hz: float = 30e6,
         resistor_ohm: float | None = None,
         boxes: Sequence[Box] = (),
     ) -> WindingTask:
-        """What its wound things are reported for: arguments as `WindingTask` has them."""
+        """What its wound things are reported for: arguments as `WindingTask` has them.
+
+        Args:
+            key: of the one that is reported, where it may be a coil that loads the wire.
+        """
         return WindingTask(
             targets=self.targets,
             power_w=power_w,
             duties=duties,
-            system=self.system(),
+            system=self.system() if key is None else self.system_of(key),
             low_hz=low_hz,
             high_hz=high_hz,
             seed=self.seed,

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterable
 from dataclasses import dataclass, replace
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -12,11 +13,13 @@ from yielding_coil.core.design.design import Design, Feedline
 from yielding_coil.core.element import AtWork
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import CableRow
+from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import reflection_of, swr_of_impedance
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Station, System
 from yielding_coil.core.target import POINTS, judged_at
+from yielding_coil.core.wire import Hung
 
 
 def drawn_grid(antenna: Antenna, low_hz: float, high_hz: float, points: int) -> Real:
@@ -26,10 +29,10 @@ def drawn_grid(antenna: Antenna, low_hz: float, high_hz: float, points: int) -> 
         OutOfDomainError: nothing is left between them.
     """
     low, high = low_hz, high_hz
-    if isinstance(antenna, Sweep):
+    if isinstance(antenna, Sweep | ModelledAntenna):
         low, high = max(low, antenna.low_hz), min(high, antenna.high_hz)
     if not low < high:
-        raise OutOfDomainError("high_hz", high_hz, f"above low_hz, {low_hz}, inside the sweep")
+        raise OutOfDomainError("high_hz", high_hz, f"above low_hz, {low_hz}, inside what is known of the antenna")
     return np.linspace(low, high, points)
 
 
@@ -138,6 +141,33 @@ def bench_load(design: Design, system: System) -> BenchLoad | None:
         swr,
         alone,
     )
+
+
+class WireSplit(NamedTuple):
+    """Shares of the power that goes into a modelled wire, in the middle of the first target."""
+
+    at_hz: float
+    radiated: float
+    wire: float
+    loads: float
+    ground: float
+
+
+def wire_split(design: Design) -> WireSplit | None:
+    """Where it goes; None where the antenna is not modelled, or takes no power there."""
+    if not isinstance(design.antenna, ModelledAntenna):
+        return None
+    return _split_of(design.antenna.hung, design.center_hz)
+
+
+@lru_cache(maxsize=32)
+def _split_of(hung: Hung, at_hz: float) -> WireSplit | None:
+    """It stays the same while a part is dragged."""
+    try:
+        shares = hung.watts_at(at_hz, 1.0)
+    except OutOfDomainError:
+        return None
+    return WireSplit(at_hz, *(float(share) for share in shares)) if np.isfinite(shares).all() else None
 
 
 def arc_midpoint(system: System, station: int, above_ohm: Complex, frequency_hz: Real) -> Complex:

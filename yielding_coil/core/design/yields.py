@@ -131,7 +131,7 @@ def predict_yield(
         trimmed: also what trimming each part in place buys, which takes a few hundred milliseconds.
     """
     system, spreads = design.system(), design.part_spreads()
-    both = [*spreads, design.analyser_spread()]
+    both = [*spreads, *design.antenna_spreads()]
     low, high = swr_fan(system, frequency_hz, spreads, design.rng(), min(builds, FAN_BUILDS))
     limits = [shares_at(system, design.targets, each, design.rng(), LIMITS, builds) for each in (spreads, both)]
     return YieldPrediction(
@@ -161,7 +161,7 @@ def guessed_of(design: Design) -> int | None:
 
 
 def _gains(design: Design, system: System, builds: int, trimmed: bool) -> list[YieldGain]:
-    spreads, reading = design.part_spreads(), design.analyser_spread()
+    spreads, reading = design.part_spreads(), design.antenna_spreads()
     found = []
     for element in design.elements:
         if not element.by_hand:
@@ -170,13 +170,13 @@ def _gains(design: Design, system: System, builds: int, trimmed: bool) -> list[Y
             own = next(s for s in spreads if s.name == element.key)
             known = [s for s in spreads if s.name != element.key]
             known.append(Spread(own.name, own.element, own.field, MEASURED_SPREAD))
-            shares = [design_yield(design, system, each, builds).share for each in (known, [*known, reading])]
+            shares = [design_yield(design, system, each, builds).share for each in (known, [*known, *reading])]
             found.append(YieldGain(element.key, "measured", *shares))
         if trimmed and element.trimmed_in_place and element.spread > 0:
             most = min(builds, FAN_BUILDS)
             shares = [
                 share_trimmed(system, design.targets, each, design.rng(), element.key, most)
-                for each in (spreads, [*spreads, reading])
+                for each in (spreads, [*spreads, *reading])
             ]
             found.append(YieldGain(element.key, "trimmed", *shares))
     return found

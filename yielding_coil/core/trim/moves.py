@@ -49,6 +49,8 @@ class DipReading:
         folded_m: how much of that is folded back.
         spread: one standard deviation of the dip, relative; what a dip repeats to at best when left out.
         conditions: anything that names how it hung; readings with other words are kept apart.
+        moves: what wire off the end of such an antenna moves the dip over what the ratio of lengths says; of one
+            that is not all wire, by its model.
     """
 
     dip_hz: float
@@ -56,12 +58,14 @@ class DipReading:
     folded_m: float = 0.0
     spread: float = REPEATED
     conditions: str = ""
+    moves: float = 1.0
 
     def __post_init__(self) -> None:
         require_positive("dip_hz", self.dip_hz)
         require_positive("leg_m", self.leg_m)
         require_not_negative("folded_m", self.folded_m)
         require_positive("spread", self.spread)
+        require_positive("moves", self.moves)
         if self.folded_m >= self.leg_m:
             raise OutOfDomainError(
                 "folded_m", f"{self.folded_m:.3f} m", f"shorter than the leg itself, {self.leg_m:.3f} m"
@@ -79,11 +83,12 @@ class Stretch(NamedTuple):
     leg_m: float
     folded_m: float
     again: bool
+    moves: float = 1.0
 
     @property
     def effective_m(self) -> float:
         """What of the leg counts: a fold takes away its share of it (common practice)."""
-        return self.leg_m - FOLD_MOVES * self.folded_m
+        return (self.leg_m - FOLD_MOVES * self.folded_m) / self.moves
 
 
 def stretches(readings: Sequence[DipReading]) -> list[Stretch]:
@@ -109,7 +114,7 @@ def _stretch(group: Sequence[DipReading]) -> Stretch:
     weights = np.array([1 / r.spread**2 for r in agree])
     dip = float(weights @ np.array([r.dip_hz for r in agree]) / weights.sum())
     spread = max(float(1 / np.sqrt(weights.sum())), min(LEAST_SPREAD, newest.spread))
-    return Stretch(dip, spread, newest.leg_m, newest.folded_m, len(agree) > 1)
+    return Stretch(dip, spread, newest.leg_m, newest.folded_m, len(agree) > 1, newest.moves)
 
 
 @dataclass(frozen=True, slots=True)

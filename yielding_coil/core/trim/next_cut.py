@@ -188,7 +188,7 @@ def next_cut(readings: Sequence[DipReading], target_hz: float, by: By = "fold") 
         amount = min(exact, most)
     else:
         act = by
-        most = leg - present.folded_m
+        most = min(leg, present.leg_m) - present.folded_m
         # The first time the sum itself is taken: what a fold moves less is a margin, and is learnt from it.
         amount = CAUTION[by] * (exact if now.moves.learned else min(exact, by_ratio))
         held = "caution" if amount < exact else "nothing"

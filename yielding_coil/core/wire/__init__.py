@@ -1,11 +1,28 @@
 """Wires: how long to cut, as a tape shows it, and as they hang."""
 
-from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, SchoolLength, cut_list, rules_for
+from yielding_coil.core.wire.curve import KEPT_OHM, Curve, reflection_curve
+from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, Piece, SchoolLength, cut_list, rules_for
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
-from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Load, Source, Wire
+from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Ints, Load, Source, Wire
 from yielding_coil.core.wire.hung_wire import ActOn, HungUp, HungWire, ReadOn, WireAct, WireEvent, replay
-from yielding_coil.core.wire.kinds import KINDS, AntennaKind, Hung, Stock, Stray
+from yielding_coil.core.wire.kinds import (
+    AVERAGE_GROUND,
+    KINDS,
+    NUMBERS,
+    SOILS,
+    AntennaKind,
+    Handle,
+    Hung,
+    Number,
+    OnRadials,
+    Stock,
+    Stray,
+    WirePiece,
+    wave_m,
+)
 from yielding_coil.core.wire.lengths import (
+    BARE_VELOCITY,
+    COVERED_VELOCITY,
     USUAL_ADDED,
     Arrangement,
     Fitting,
@@ -18,30 +35,43 @@ from yielding_coil.core.wire.lengths import (
     segments,
     what_fits,
 )
+from yielding_coil.core.wire.potential import Voltages
 from yielding_coil.core.wire.structure import Solved, Structure
 from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
+    "AVERAGE_GROUND",
+    "BARE_VELOCITY",
+    "COVERED_VELOCITY",
     "FORMS",
+    "KEPT_OHM",
     "KINDS",
+    "NUMBERS",
+    "SOILS",
     "STEP_M",
     "USUAL_ADDED",
     "ActOn",
     "AntennaKind",
     "Arrangement",
     "Band",
+    "Curve",
     "CutList",
     "CutPlan",
     "Fitting",
     "Ground",
     "GroundKind",
+    "Handle",
     "Hung",
     "HungUp",
     "HungWire",
     "Insulation",
+    "Ints",
     "Length",
     "Load",
+    "Number",
+    "OnRadials",
     "Part",
+    "Piece",
     "ReadOn",
     "Rule",
     "SchoolLength",
@@ -52,18 +82,22 @@ __all__ = [
     "Stock",
     "Stray",
     "Structure",
+    "Voltages",
     "Wire",
     "WireAct",
     "WireEvent",
     "WireForm",
     "WireKind",
+    "WirePiece",
     "cut_list",
     "on_tape",
+    "reflection_curve",
     "replay",
     "require_amounts",
     "room",
     "rules_for",
     "scaled",
     "segments",
+    "wave_m",
     "what_fits",
 ]

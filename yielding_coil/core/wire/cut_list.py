@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm
 from yielding_coil.core.wire.lengths import (
@@ -118,10 +119,12 @@ def cut_list(plan: CutPlan, bands: Sequence[Band], rules: Sequence[Rule], unit: 
         unit: of the tape.
 
     Raises:
-        OutOfDomainError: two bands whose lengths do not rise.
+        OutOfDomainError: two bands whose lengths do not rise; a form that no rule knows.
     """
     kind = FORMS[plan.form]
     schools = rules_for(plan.form, rules, plan.corners)
+    if not schools:
+        raise OutOfDomainError("form", plan.form, "one that a rule of length knows; its coil decides: model it")
     chosen = next((r for r in schools if r.key == plan.rule), schools[0])
     parts = kind.parts(plan.corners)
     velocity = COVERED_VELOCITY if plan.covered else BARE_VELOCITY

@@ -6,7 +6,7 @@ from typing import Literal
 
 from yielding_coil.core.errors import OutOfDomainError
 
-WireForm = Literal["dipole", "vertical", "loop", "five-eighths"]
+WireForm = Literal["dipole", "vertical", "loop", "five-eighths", "end-fed", "loaded-dipole", "loaded-vertical"]
 Part = Literal["leg", "side", "whole"]
 
 
@@ -19,31 +19,33 @@ class WireKind:
         legs: that are trimmed alike; of a loop the whole wire counts as one.
         part: what of it is measured with a tape.
         practice: the practised rule, by its key in the table of lengths, that tells where its dip lies by its
-            length alone; None for one that has no resonance by its length.
+            length alone; None where its length alone tells nothing.
+        resonant: whether it is brought to resonance by cutting.
+        in_sets: whether several of it, linked or nested, serve several bands.
     """
 
     form: WireForm
     legs: int
     part: Part
     practice: str | None
+    resonant: bool = True
+    in_sets: bool = False
 
     def parts(self, corners: int) -> int:
         """How many such parts it has; a loop has as many sides as corners."""
         return {"leg": self.legs, "side": corners, "whole": 1}[self.part]
 
-    @property
-    def resonant(self) -> bool:
-        """Whether it is brought to resonance by its length."""
-        return self.practice is not None
-
 
 FORMS: Mapping[WireForm, WireKind] = {
     kind.form: kind
     for kind in (
-        WireKind("dipole", 2, "leg", "dipole-practice"),
-        WireKind("vertical", 1, "whole", "vertical-practice"),
-        WireKind("loop", 1, "side", "loop-practice"),
-        WireKind("five-eighths", 1, "whole", None),
+        WireKind("dipole", 2, "leg", "dipole-practice", in_sets=True),
+        WireKind("vertical", 1, "whole", "vertical-practice", in_sets=True),
+        WireKind("loop", 1, "side", "loop-practice", in_sets=True),
+        WireKind("five-eighths", 1, "whole", None, resonant=False),
+        WireKind("end-fed", 1, "whole", "end-fed-practice"),
+        WireKind("loaded-dipole", 2, "leg", None),
+        WireKind("loaded-vertical", 1, "whole", None),
     )
 }
 

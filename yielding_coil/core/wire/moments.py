@@ -55,6 +55,11 @@ class Pieces(NamedTuple):
         """Points along them; shares (n,) give (P, n, 3), shares (P, n) too."""
         return self.start_m[:, None, :] + (share * self.length_m[:, None])[..., None] * self.direction[:, None, :]
 
+    @property
+    def middle_m(self) -> Real:
+        """Their middles, (P, 3)."""
+        return self.start_m + self.direction * self.length_m[:, None] / 2
+
     def take(self, which: Ints) -> "Pieces":
         """Some of them."""
         return Pieces._make(x[which] for x in self)

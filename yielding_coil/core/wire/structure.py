@@ -22,6 +22,7 @@ from yielding_coil.core.wire.geometry import (
     is_free,
     require_sound,
 )
+from yielding_coil.core.wire.potential import Voltages, potential_v
 from yielding_coil.core.wire.solution import Frame, Solution, solutions
 
 SEGMENTS_PER_WAVE = 40.0
@@ -175,13 +176,42 @@ class Structure:
         )
         return found if np.ndim(frequency_hz) else found.first()
 
-    def gain_dbi(self, frequency_hz: Reals, elevation_deg: Reals, azimuth_deg: Reals) -> Real:
+    def voltage_at(self, frequency_hz: float, power_w: float = 100.0) -> Voltages:
+        """Peak voltage along the wires against what lies far away, when so much goes in.
+
+        Raises:
+            OutOfDomainError: where the antenna takes no power.
+        """
+        (one,) = self._in_order(np.array([float(frequency_hz)]), self.segments_per_wave)
+        fed = one.at_power(power_w)
+        pieces = self._frame.pieces(fed.mesh)
+        volts = potential_v(pieces, fed.ends_a, fed.wave_number, self.ground)
+        end = np.cumsum(fed.mesh.length_m)
+        first = np.searchsorted(fed.mesh.wire, np.arange(len(self.wires)))
+        start = np.concatenate([[0.0], end])[first][fed.mesh.wire]
+        whole = np.array([w.length_m for w in self.wires])[fed.mesh.wire]
+        return Voltages(fed.mesh.wire, (end - fed.mesh.length_m / 2 - start) / whole, pieces.middle_m, volts)
+
+    def sent_w(self, frequency_hz: float, power_w: float, far_ground: Ground) -> float:
+        """Watts into the upper hemisphere of so much that goes in, where soil far away reflects, not its ground."""
+        (one,) = self._in_order(np.array([float(frequency_hz)]), self.segments_per_wave)
+        fed = one.at_power(power_w)
+        return radiated_w(self._frame.pieces(one.mesh), fed.ends_a, one.wave_number, far_ground)
+
+    def gain_dbi(
+        self,
+        frequency_hz: Reals,
+        elevation_deg: Reals,
+        azimuth_deg: Reals,
+        far_ground: Ground | None = None,
+    ) -> Real:
         """4π times the watts per steradian over those that go in, both polarisations, in dB.
 
         Args:
             frequency_hz: one, or shape (n,).
             elevation_deg: from the horizon; −90 to 90 in free space, 0 to 90 over ground.
             azimuth_deg: from +x towards +y; broadcasts with the elevation.
+            far_ground: soil that reflects far away, where near by it is perfect (radials).
 
         Returns:
             Shape of the frequencies and then of the angles; NaN where a wire lies too low over real ground.
@@ -201,7 +231,11 @@ class Structure:
         sent = np.array(
             [
                 intensity(
-                    self._frame.pieces(one.mesh), one.at_power(1.0).ends_a, one.wave_number, *angles, self.ground
+                    self._frame.pieces(one.mesh),
+                    one.at_power(1.0).ends_a,
+                    one.wave_number,
+                    *angles,
+                    far_ground or self.ground,
                 )
                 for one in self._in_order(f.ravel(), self.segments_per_wave)
             ]

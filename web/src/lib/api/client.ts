@@ -56,6 +56,7 @@ export type Entry = Schemas['EntryOut'];
 export type EntryData = Schemas['EntryIn']['data'];
 export type Read = Extract<EntryData, { kind: 'reading' }>['reading'];
 export type TrimOut = Schemas['TrimOut'];
+export type WireAntenna = Schemas['WireAntenna'];
 export type WirePlan = Schemas['WirePlan'];
 export type Piece = Schemas['PieceOut'];
 export type Trade = Schemas['TradeOut'];

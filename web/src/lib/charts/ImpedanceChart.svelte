@@ -14,20 +14,25 @@
 	import Fan from './marks/Fan.svelte';
 	import Samples from './marks/Samples.svelte';
 
+	/** What of a curve is drawn here. */
+	type Drawn = Pick<Curves, 'frequency_hz' | 'resistance_ohm' | 'reactance_ohm'>;
+
 	interface Props {
 		frame: Frame;
-		curves: Curves;
+		curves: Drawn;
 		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
 		sampledHz?: (number | null)[];
 		/** Blueprint for the antenna as measured, copper for what is predicted at the match. */
 		hue: 'blueprint' | 'copper';
 		/** Edges of the 90 % bands of R and X, a value a frequency; none when left out. */
-		fan?: FanData | null;
+		fan?: Omit<FanData, 'low_swr' | 'high_swr'> | null;
+		/** Whether it is known from a model alone: drawn dashed. */
+		modelled?: boolean;
 		/** Other sweeps laid over, with the names written on them. */
-		others?: { name: string; curves: Curves }[];
+		others?: { name: string; curves: Drawn }[];
 	}
 
-	let { frame, curves, sampledHz = [], hue, fan, others = [] }: Props = $props();
+	let { frame, curves, sampledHz = [], hue, fan, modelled = false, others = [] }: Props = $props();
 
 	const { lowHz, highHz } = $derived(frame);
 	const spans = $derived(
@@ -107,7 +112,15 @@
 			>
 		{/each}
 		{@const unsure = sampledHz.length > 0}
-		<Curve {plot} of="resistance" {hz} values={curves.resistance_ohm} {hue} {unsure} />
+		<Curve
+			{plot}
+			of="resistance"
+			{hz}
+			values={curves.resistance_ohm}
+			{hue}
+			{unsure}
+			dash={modelled ? '8 4' : undefined}
+		/>
 		<Curve {plot} of="reactance" {hz} values={curves.reactance_ohm} {hue} {unsure} dash="7 3 2 3" />
 		<Samples {plot} atHz={sampledHz} {hz} values={curves.resistance_ohm} {hue} />
 		<Samples {plot} atHz={sampledHz} {hz} values={curves.reactance_ohm} {hue} />

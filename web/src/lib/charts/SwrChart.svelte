@@ -39,6 +39,8 @@
 		others?: Overlay[];
 		/** Which hue the others have: that of the antenna or that of the match. */
 		otherHue?: 'blueprint' | 'copper';
+		/** Whether the antenna is known from its model alone: drawn dashed. */
+		modelled?: boolean;
 		/** What no lossless match goes below, a stretch each. */
 		floors?: { low_hz: number; high_hz: number; swr: number }[];
 	}
@@ -56,6 +58,7 @@
 		antennaTitle = 'the wire as measured',
 		others = [],
 		otherHue = 'blueprint',
+		modelled = false,
 		floors = []
 	}: Props = $props();
 
@@ -108,6 +111,7 @@
 			hz={antenna.frequency_hz}
 			values={cut(antenna.values)}
 			hue="blueprint"
+			dash={modelled ? '8 4' : undefined}
 			unsure={sampledHz.length > 0}
 		/>
 		<Samples

@@ -16,7 +16,21 @@ from yielding_coil.core.wire.kinds.dipole import (
     SlopingDipole,
 )
 from yielding_coil.core.wire.kinds.end_fed import END_FED, END_FED_ON_SHIELD, EndFed, EndFedOnShield
-from yielding_coil.core.wire.kinds.kind import AntennaKind, Hung, Stock, Stray, radials_ohm
+from yielding_coil.core.wire.kinds.kind import (
+    AVERAGE_GROUND,
+    NUMBERS,
+    SOILS,
+    AntennaKind,
+    Handle,
+    Hung,
+    Number,
+    OnRadials,
+    Stock,
+    Stray,
+    WirePiece,
+    radials_ohm,
+    wave_m,
+)
 from yielding_coil.core.wire.kinds.loaded_dipole import LOADED_DIPOLE, LoadedDipole
 from yielding_coil.core.wire.kinds.loop import SQUARE, TRIANGLE, Loop
 from yielding_coil.core.wire.kinds.vertical import (
@@ -52,22 +66,30 @@ KINDS: Mapping[str, AntennaKind] = {
 }
 
 __all__ = [
+    "AVERAGE_GROUND",
     "KINDS",
+    "NUMBERS",
+    "SOILS",
     "AntennaKind",
     "CoilIsolatedVertical",
     "Dipole",
     "EndFed",
     "EndFedOnShield",
+    "Handle",
     "Hung",
     "InvertedV",
     "LinkedDipole",
     "LoadedDipole",
     "LoadedVertical",
     "Loop",
+    "Number",
+    "OnRadials",
     "RaisedVertical",
     "SlopingDipole",
     "Stock",
     "Stray",
     "Vertical",
+    "WirePiece",
     "radials_ohm",
+    "wave_m",
 ]

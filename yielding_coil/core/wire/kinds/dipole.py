@@ -2,17 +2,19 @@
 
 import math
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Literal
 
-from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Capacitor
 from yielding_coil.core.wire.geometry import GroundKind, Load, Source
 from yielding_coil.core.wire.kinds.kind import (
     AVERAGE_GROUND,
     BARE,
     AntennaKind,
+    Handle,
     Hung,
     Stock,
+    WirePiece,
+    refused,
     usual_height_m,
     wave_m,
 )
@@ -30,10 +32,20 @@ class Dipole(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("leg_m",)
     heights: ClassVar[tuple[str, ...]] = ("height_m",)
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("end", "end", ("leg_m", "height_m")),
+        Handle("other", "other end", ("leg_m", "height_m"), at=0.0),
+    )
+    tuned_by: ClassVar[str] = "leg_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "coax"
     leg_m: float
     height_m: float
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("leg", 2, self.leg_m),)
 
     def structure(self) -> Structure:
         """One wire along x."""
@@ -47,19 +59,27 @@ class SlopingDipole(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("leg_m",)
     heights: ClassVar[tuple[str, ...]] = ("high_m", "low_m")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("high", "high end", ("high_m",), at=0.0),
+        Handle("low", "low end", ("leg_m", "low_m")),
+    )
+    tuned_by: ClassVar[str] = "leg_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "coax"
     leg_m: float
     high_m: float
     low_m: float
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
 
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("leg", 2, self.leg_m),)
+
     def structure(self) -> Structure:
         """One wire falling towards +x."""
         fall = self.high_m - self.low_m
         if not abs(fall) < 2 * self.leg_m:
-            raise OutOfDomainError(
-                "high_m", f"{self.high_m:.4g} m", "less above the low end than both legs are long"
-            )
+            raise refused("high_m", f"{self.high_m:.4g} m", "less above the low end than both legs are long")
         level = math.sqrt((2 * self.leg_m) ** 2 - fall**2)
         wire = self.stock.wire((0.0, 0.0, self.high_m), (level, 0.0, self.low_m))
         return Structure([wire], Source(0, 0.5), ground=self.ground)
@@ -71,16 +91,27 @@ class InvertedV(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("leg_m",)
     heights: ClassVar[tuple[str, ...]] = ("apex_m",)
+    others: ClassVar[tuple[str, ...]] = ("angle_deg",)
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("apex", "apex", ("apex_m",), at=0.0),
+        Handle("end", "end", ("leg_m", "angle_deg")),
+        Handle("other", "other end", ("leg_m", "angle_deg"), wire=1),
+    )
+    tuned_by: ClassVar[str] = "leg_m"
     leg_m: float
     apex_m: float
     angle_deg: float = 120.0
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
 
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("leg", 2, self.leg_m),)
+
     def structure(self) -> Structure:
         """Two wires from the apex, the angle between them."""
         if not 30 <= self.angle_deg <= 180:
-            raise OutOfDomainError("angle_deg", self.angle_deg, "30 to 180 between the legs")
+            raise refused("angle_deg", self.angle_deg, "30 to 180 between the legs")
         half = math.radians(self.angle_deg / 2)
         out, low = self.leg_m * math.sin(half), self.apex_m - self.leg_m * math.cos(half)
         apex = (0.0, 0.0, self.apex_m)
@@ -94,11 +125,22 @@ class LinkedDipole(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("leg_m", "beyond_m")
     heights: ClassVar[tuple[str, ...]] = ("height_m",)
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("end", "end", ("beyond_m", "height_m")),
+        Handle("link", "link", ("leg_m",), load=1),
+        Handle("other", "other end", ("beyond_m", "height_m"), at=0.0),
+    )
+    tuned_by: ClassVar[str] = "leg_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "coax"
     leg_m: float
     beyond_m: float
     height_m: float
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("leg to the link", 2, self.leg_m), WirePiece("beyond the link", 2, self.beyond_m))
 
     def structure(self) -> Structure:
         """One wire along x, a small capacitor at each link."""
@@ -116,6 +158,7 @@ DIPOLE = AntennaKind(
     fed_by="1 : 1 balun or choke",
     feed_ohm=50.0,
     not_modelled="the coax at its middle and what the choke lets pass; sag",
+    form="dipole",
     start=lambda f: Dipole(LEG * wave_m(f), usual_height_m(f)),
 )
 SLOPING_DIPOLE = AntennaKind(
@@ -125,6 +168,7 @@ SLOPING_DIPOLE = AntennaKind(
     fed_by="1 : 1 balun or choke, the coax led off at right angles",
     feed_ohm=50.0,
     not_modelled="a metal mast beside it; the coax",
+    form="dipole",
     start=lambda f: SlopingDipole(LEG * wave_m(f), 3.0 + 0.3 * wave_m(f), 3.0),
 )
 INVERTED_V = AntennaKind(
@@ -134,6 +178,7 @@ INVERTED_V = AntennaKind(
     fed_by="1 : 1 balun or choke",
     feed_ohm=50.0,
     not_modelled="the mast and the coax between the legs",
+    form="dipole",
     start=lambda f: InvertedV(LEG * wave_m(f), 2.0 + usual_height_m(f)),
 )
 LINKED_DIPOLE = AntennaKind(
@@ -143,5 +188,6 @@ LINKED_DIPOLE = AntennaKind(
     fed_by="1 : 1 balun or choke",
     feed_ohm=50.0,
     not_modelled="the links' insulators but for a picofarad across each; sag",
+    form="dipole",
     start=lambda f: LinkedDipole(0.97 * LEG * wave_m(f), 0.5 * LEG * wave_m(f), usual_height_m(f)),
 )

@@ -1,16 +1,18 @@
 """End-fed half-waves: with a counterpoise, or with the shield of the coax down to a choke."""
 
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Literal
 
-from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.wire.geometry import GroundKind, Source, Wire
 from yielding_coil.core.wire.kinds.kind import (
     AVERAGE_GROUND,
     BARE,
     AntennaKind,
+    Handle,
     Hung,
     Stock,
+    WirePiece,
+    refused,
     usual_height_m,
     wave_m,
 )
@@ -26,12 +28,23 @@ class EndFed(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("wire_m", "counterpoise_m")
     heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("far", "far end", ("wire_m", "far_m")),
+        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        Handle("counterpoise", "counterpoise's end", ("counterpoise_m",), wire=1),
+    )
+    tuned_by: ClassVar[str] = "wire_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
     wire_m: float
     counterpoise_m: float
     feed_m: float
     far_m: float
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("wire", 1, self.wire_m), WirePiece("counterpoise", 1, self.counterpoise_m))
 
     def structure(self) -> Structure:
         """The wire towards +x, the counterpoise level towards −x."""
@@ -47,6 +60,13 @@ class EndFedOnShield(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("wire_m", "shield_m")
     heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("far", "far end", ("wire_m", "far_m")),
+        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        Handle("choke", "choke", ("shield_m",), wire=1),
+    )
+    tuned_by: ClassVar[str] = "wire_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
     wire_m: float
     shield_m: float
     feed_m: float
@@ -54,12 +74,14 @@ class EndFedOnShield(Hung):
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
 
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("wire", 1, self.wire_m),)
+
     def structure(self) -> Structure:
         """The wire towards +x, the shield straight down."""
         if not self.shield_m < self.feed_m:
-            raise OutOfDomainError(
-                "shield_m", f"{self.shield_m:.4g} m", f"less than the feed is high, {self.feed_m:.4g} m"
-            )
+            raise refused("shield_m", f"{self.shield_m:.4g} m", f"less than the feed is high, {self.feed_m:.4g} m")
         feed = (0.0, 0.0, self.feed_m)
         wires = [
             self.stock.wire(feed, _far_end(self.wire_m, self.feed_m, self.far_m)),
@@ -72,7 +94,7 @@ def _far_end(length_m: float, feed_m: float, far_m: float) -> tuple[float, float
     rise = far_m - feed_m
     if not abs(rise) < length_m:
         accepted = f"less than the wire's {length_m:.4g} m from the feed's height"
-        raise OutOfDomainError("far_m", f"{far_m:.4g} m", accepted)
+        raise refused("far_m", f"{far_m:.4g} m", accepted)
     return ((length_m**2 - rise**2) ** 0.5, 0.0, far_m)
 
 
@@ -83,6 +105,7 @@ END_FED = AntennaKind(
     fed_by="49 : 1 or 64 : 1 unun",
     feed_ohm=2450.0,
     not_modelled="what goes on along the coax; the unun's capacitance to ground",
+    form="end-fed",
     start=lambda f: EndFed(0.473 * wave_m(f), 0.05 * wave_m(f), usual_height_m(f), usual_height_m(f)),
 )
 END_FED_ON_SHIELD = AntennaKind(
@@ -92,5 +115,6 @@ END_FED_ON_SHIELD = AntennaKind(
     fed_by="49 : 1 or 64 : 1 unun, the choke further down",
     feed_ohm=2450.0,
     not_modelled="what the choke lets pass; the coax beyond it",
+    form="end-fed",
     start=lambda f: EndFedOnShield(0.473 * wave_m(f), 0.05 * wave_m(f) + 1.0, usual_height_m(f), usual_height_m(f)),
 )

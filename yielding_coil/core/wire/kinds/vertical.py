@@ -4,16 +4,18 @@ import math
 from dataclasses import dataclass
 from typing import ClassVar
 
-from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
-from yielding_coil.core.wire.geometry import GroundKind, Load, Source
+from yielding_coil.core.wire.geometry import Ground, GroundKind, Load, Source
 from yielding_coil.core.wire.kinds.kind import (
     AVERAGE_GROUND,
     BARE,
     AntennaKind,
+    Handle,
     Hung,
     OnRadials,
     Stock,
+    WirePiece,
+    refused,
     wave_m,
 )
 from yielding_coil.core.wire.kinds.loading import line_estimate_h
@@ -30,10 +32,18 @@ class Vertical(OnRadials):
     """Of any length."""
 
     lengths: ClassVar[tuple[str, ...]] = ("height_m",)
+    others: ClassVar[tuple[str, ...]] = ("radials",)
+    handles: ClassVar[tuple[Handle, ...]] = (Handle("top", "top", ("height_m",)),)
+    tuned_by: ClassVar[str] = "height_m"
     height_m: float
     radials: int = 16
     ground_ohm: float | None = None
     stock: Stock = BARE
+    soil: Ground = AVERAGE_GROUND
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("wire", 1, self.height_m),)
 
     def structure(self) -> Structure:
         """One wire from the ground up."""
@@ -47,6 +57,13 @@ class RaisedVertical(Hung):
 
     lengths: ClassVar[tuple[str, ...]] = ("height_m", "radial_m")
     heights: ClassVar[tuple[str, ...]] = ("base_m",)
+    others: ClassVar[tuple[str, ...]] = ("radials", "droop_deg")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("top", "top", ("height_m",)),
+        Handle("base", "base", ("base_m",), at=0.0),
+        Handle("radial", "a radial's end", ("radial_m", "droop_deg"), wire=1),
+    )
+    tuned_by: ClassVar[str] = "height_m"
     height_m: float
     radial_m: float
     base_m: float
@@ -55,16 +72,20 @@ class RaisedVertical(Hung):
     stock: Stock = BARE
     ground: GroundKind = AVERAGE_GROUND
 
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("wire", 1, self.height_m), WirePiece("radial", self.radials, self.radial_m))
+
     def structure(self) -> Structure:
         """One wire up from the base, the others from it outwards."""
         if not 2 <= self.radials <= 8:
-            raise OutOfDomainError("radials", self.radials, "2 to 8 raised ones")
+            raise refused("radials", self.radials, "2 to 8 raised ones")
         if not 0 <= self.droop_deg <= 85:
-            raise OutOfDomainError("droop_deg", self.droop_deg, "0 (level) to 85")
+            raise refused("droop_deg", self.droop_deg, "0 (level) to 85")
         droop = math.radians(self.droop_deg)
         low, out = self.base_m - self.radial_m * math.sin(droop), self.radial_m * math.cos(droop)
         if low < LOWEST_BASE_M:
-            raise OutOfDomainError(
+            raise refused(
                 "base_m",
                 f"{self.base_m:.4g} m: the radials' ends are {low:.3g} m high",
                 "higher, or with less droop",
@@ -81,6 +102,12 @@ class LoadedVertical(OnRadials):
     """A short one with a coil at its base, between, or near its top."""
 
     lengths: ClassVar[tuple[str, ...]] = ("height_m",)
+    others: ClassVar[tuple[str, ...]] = ("inductance_h", "coil_at", "q", "radials")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("top", "top", ("height_m",)),
+        Handle("coil", "coil", ("coil_at",), load=1),
+    )
+    tuned_by: ClassVar[str] = "inductance_h"
     height_m: float
     inductance_h: float
     coil_at: float = 0.0
@@ -89,11 +116,23 @@ class LoadedVertical(OnRadials):
     radials: int = 16
     ground_ohm: float | None = None
     stock: Stock = BARE
+    soil: Ground = AVERAGE_GROUND
 
     def __post_init__(self) -> None:
         OnRadials.__post_init__(self)
         if not 0 <= self.coil_at <= 0.95:
-            raise OutOfDomainError("coil_at", self.coil_at, "0 (the base) to 0.95 of the height")
+            raise refused("coil_at", self.coil_at, "0 (the base) to 0.95 of the height")
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut: above the coil, and below it."""
+        below = self.coil_at * self.height_m
+        above = WirePiece("wire above the coil", 1, self.height_m - below)
+        return (above, WirePiece("wire below the coil", 1, below)) if below > 0 else (above,)
+
+    def shortened(self, by_m: float) -> "LoadedVertical":
+        """Wire is taken off the top: the coil stays where it is."""
+        height = self.height_m - by_m
+        return self.told(height_m=height, coil_at=self.coil_at * self.height_m / height)
 
     def structure(self) -> Structure:
         """One wire from the ground up, the coil in it."""
@@ -106,7 +145,13 @@ class LoadedVertical(OnRadials):
 class CoilIsolatedVertical(OnRadials):
     """A quarter-wave of the upper band, a coil that holds it apart there, and wire above it for the lower band."""
 
-    lengths: ClassVar[tuple[str, ...]] = ("lower_m", "upper_m")
+    lengths: ClassVar[tuple[str, ...]] = ("upper_m", "lower_m")
+    others: ClassVar[tuple[str, ...]] = ("inductance_h", "q", "radials")
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("top", "top", ("upper_m",)),
+        Handle("coil", "coil", ("lower_m",), load=1),
+    )
+    tuned_by: ClassVar[str] = "upper_m"
     lower_m: float
     upper_m: float
     inductance_h: float
@@ -115,6 +160,23 @@ class CoilIsolatedVertical(OnRadials):
     radials: int = 16
     ground_ohm: float | None = None
     stock: Stock = BARE
+    soil: Ground = AVERAGE_GROUND
+
+    @property
+    def trimmed_m(self) -> float:
+        """All of it; what is trimmed is its top."""
+        return self.lower_m + self.upper_m
+
+    def shortened(self, by_m: float) -> "CoilIsolatedVertical":
+        """Wire is taken off the top."""
+        return self.told(upper_m=self.upper_m - by_m)
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (
+            WirePiece("wire above the coil", 1, self.upper_m),
+            WirePiece("wire below the coil", 1, self.lower_m),
+        )
 
     def structure(self) -> Structure:
         """One wire from the ground up, the coil in it."""
@@ -147,6 +209,7 @@ VERTICAL = AntennaKind(
     fed_by="coax and a choke",
     feed_ohm=50.0,
     not_modelled="what radials lose but by a table; a metal pole beside the wire",
+    form="vertical",
     start=lambda f: Vertical(0.242 * wave_m(f)),
 )
 FIVE_EIGHTHS = AntennaKind(
@@ -156,6 +219,7 @@ FIVE_EIGHTHS = AntennaKind(
     fed_by="LC match at its base",
     feed_ohm=50.0,
     not_modelled="what radials lose but by a table, and they must be many; a metal pole beside the wire",
+    form="five-eighths",
     start=lambda f: Vertical(0.607 * wave_m(f), radials=32),
 )
 RAISED_VERTICAL = AntennaKind(
@@ -165,6 +229,7 @@ RAISED_VERTICAL = AntennaKind(
     fed_by="coax and a choke",
     feed_ohm=50.0,
     not_modelled="the mast and the coax under it",
+    form="vertical",
     start=lambda f: RaisedVertical(0.24 * wave_m(f), 0.24 * wave_m(f), 0.5 + 0.19 * wave_m(f)),
 )
 LOADED_VERTICAL = AntennaKind(
@@ -174,6 +239,7 @@ LOADED_VERTICAL = AntennaKind(
     fed_by="coax and a choke, or a small step-up",
     feed_ohm=25.0,
     not_modelled="the coil's size, its field on the wire; what radials lose but by a table",
+    form="loaded-vertical",
     start=_loaded,
 )
 COIL_ISOLATED_VERTICAL = AntennaKind(
@@ -183,5 +249,6 @@ COIL_ISOLATED_VERTICAL = AntennaKind(
     fed_by="coax and a choke",
     feed_ohm=50.0,
     not_modelled="the coil's size; what radials lose but by a table",
+    form="loaded-vertical",
     start=_isolated,
 )

@@ -1,0 +1,81 @@
+"""Where an antenna dips on the feed that its kind asks for, and how long it must be to dip where it is wanted."""
+
+import contextlib
+import math
+from functools import lru_cache
+from typing import TypeVar
+
+import numpy as np
+
+from yielding_coil.core.arrays import require_positive
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.modelled_antenna import dip_near
+from yielding_coil.core.reflection import reflection_of
+from yielding_coil.core.wire import NUMBERS, Hung
+
+HungOf = TypeVar("HungOf", bound=Hung)
+
+# The dip is looked for so far to either side, in so many steps, and then more closely between two of them.
+SIDES = (0.12, 0.4)
+STEPS = 65
+# The dip lies where it is wanted when it is no further off than this; sums that come no nearer end after so many.
+CLOSE, ROUNDS = 2e-4, 8
+# How a dip follows what an antenna is tuned by: 1/length; of a coil as its root.
+POWERS = {"inductance_h": -0.5, "upper_m": -0.3}
+LEAST_POWER, MOST_POWER = 0.05, 3.0
+# What is taken off an end to see what it moves, of its length.
+SHORTER = 0.01
+
+
+def hung_dip(hung: Hung, near_hz: float, feed_ohm: float) -> float:
+    """Where its SWR on this feed is lowest, by the dip nearest to a frequency, in Hz; NaN where none is near."""
+    require_positive("near_hz", near_hz)
+    structure = hung.structure()
+    for side in SIDES:
+        f = np.geomspace(near_hz * (1 - side), near_hz * (1 + side), STEPS)
+        rough = dip_near(f, np.abs(reflection_of(structure.impedance_at(f), feed_ohm)), near_hz)
+        if math.isfinite(rough):
+            step = f[1] / f[0] - 1
+            f = np.geomspace(rough * (1 - 1.5 * step), rough * (1 + 1.5 * step), 25)
+            closer = dip_near(f, np.abs(reflection_of(structure.impedance_at(f), feed_ohm)), rough)
+            return closer if math.isfinite(closer) else rough
+    return math.nan
+
+
+def tuned(hung: HungOf, wanted_hz: float, feed_ohm: float) -> HungOf:
+    """The same with what it is tuned by changed until its dip lies where it is wanted.
+
+    Raises:
+        OutOfDomainError: no dip near by, or none that this number brings there.
+    """
+    power = POWERS.get(hung.tuned_by, -1.0)
+    before: tuple[float, float] | None = None
+    for _ in range(ROUNDS):
+        value, found = float(getattr(hung, hung.tuned_by)), hung_dip(hung, wanted_hz, feed_ohm)
+        if not math.isfinite(found):
+            break
+        if abs(found / wanted_hz - 1) < CLOSE:
+            return hung
+        if before is not None:
+            # How it follows here, once two values say so.
+            seen = math.log(found / before[1]) / math.log(value / before[0])
+            power = seen if LEAST_POWER < -seen < MOST_POWER else power
+        before = value, found
+        hung = hung.told(**{hung.tuned_by: value * (wanted_hz / found) ** (1 / power)})
+    raise OutOfDomainError(
+        NUMBERS[hung.tuned_by].label,
+        f"{getattr(hung, hung.tuned_by):.4g}",
+        f"one that dips within {SIDES[-1]:.0%} of {wanted_hz / 1e6:.4g} MHz",
+    )
+
+
+@lru_cache(maxsize=64)
+def moves_by_length(hung: Hung, near_hz: float, feed_ohm: float) -> float:
+    """What wire off the ends moves the dip, over what the ratio of lengths says; 1 where it cannot be told."""
+    whole = hung.trimmed_m
+    found = math.nan
+    with contextlib.suppress(OutOfDomainError):
+        short = hung_dip(hung.shortened(SHORTER * whole), near_hz, feed_ohm)
+        long = hung_dip(hung.shortened(-SHORTER * whole), near_hz, feed_ohm)
+        found = math.log(short / long) / math.log((1 + SHORTER) / (1 - SHORTER))
+    return found if math.isfinite(found) and found > 0 else 1.0

@@ -114,6 +114,8 @@ def test_the_focus_stays_where_one_works(shown, page, settle):
         page.get_by_role("button", name=name, exact=exact).first.focus()
         page.keyboard.press("Enter")
         settle()
+        # What is out of use for a moment is waited for, less than half a second.
+        page.wait_for_timeout(500)
         assert focused(page) is not None, name
 
     shown("Allotment long vertical/match")

@@ -286,6 +286,6 @@ def test_a_recipe_is_held_against_this_place(page, address, settle):
 def test_the_desk_on_a_phone(laid_in, page, address, client, settle):
     page.set_viewport_size(PHONE)
     open_wire(page, address, client, settle, "Orchard end-fed")
-    tops = [page.locator(where).first.bounding_box()["y"] for where in (".place", ".verdict", ".shows", ".cuts")]
+    tops = [page.locator(where).first.bounding_box()["y"] for where in (".verdict", ".place", ".shows", ".cuts")]
     assert tops == sorted(tops)
     assert page.evaluate("document.documentElement.scrollWidth") <= 390

@@ -110,3 +110,15 @@ def test_a_wire_that_cannot_hang_is_refused_at_its_design(client):
     answer = client.post("/api/predictions", json={"content": content(low), "low_hz": 9.8e6, "high_hz": 10.5e6})
     assert answer.status_code == 422
     assert "height is 0 m" in answer.text
+
+
+def test_the_shelf_counts_what_the_wire_leaves_open(client):
+    """With nothing wound yet the wire alone strays: no flattering hundred percent."""
+    tight = {**BAND, "swr_limit": 1.62}
+    plan = {"form": "dipole", "antenna": DIPOLE}
+    build = client.post("/api/builds", json={"name": "Allotment", "targets": [tight], "wire": plan}).json()
+    body = {"name": "As modelled", "content": content(DIPOLE) | {"targets": [tight]}}
+    design = client.post(f"/api/builds/{build['id']}/designs", json=body).json()
+    chosen = {"revision": build["revision"], "chosen_design_id": design["id"]}
+    share = client.patch(f"/api/builds/{build['id']}", json=chosen).json()["share"]
+    assert 0.05 < share < 0.95

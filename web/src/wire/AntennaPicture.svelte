@@ -7,7 +7,7 @@
 	import Picture from '../lib/charts/Picture.svelte';
 	import { distance, quantity } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
-	import { outline, swelling, viewOf, type View } from './side';
+	import { dangerous, outline, swelling, viewOf, type View } from './side';
 	import { type Labels, numberText } from './words';
 
 	type Sketch = Schemas['SketchOut'];
@@ -105,6 +105,8 @@
 		if (width - x > 110) return { x: x + 16, y: y + 4, anchor: 'start' as const };
 		return { x: width - 4, y: Math.max(14, y - 36), anchor: 'end' as const };
 	});
+	/** The feedpoint hangs at the left: what is said of reach stands at the right. */
+	const left = $derived(view.x(picture.feed.x_m) < width / 2 - 60);
 	const personX = $derived(
 		view.x(view.middle) + (Math.abs(picture.feed.x_m - view.middle) < 1.5 ? 46 : 0)
 	);
@@ -146,6 +148,7 @@
 				class:gone={picture.feed.z_m < 0.05}
 			/>
 			{#each picture.wires as wire, i (i)}
+				<path class="reached" d={dangerous(wire, view, sketch.touch_v, sketch.reach_m)} />
 				<path class="wire" d={outline(wire.x_m, wire.z_m, view)} />
 				<path class="volts" d={swelling(wire, view, volts, true)} />
 			{/each}
@@ -162,8 +165,11 @@
 			{#if reach > sketch.touch_v}
 				<g class="reach">
 					<line x1="0" x2={width} y1={view.z(sketch.reach_m)} y2={view.z(sketch.reach_m)} />
-					<text class="danger" x="8" y={view.z(sketch.reach_m) - 5}
-						>within reach: {quantity(reach, 'V')}</text
+					<text
+						class="danger"
+						x={left ? width - 4 : 8}
+						y={view.z(sketch.reach_m) - 5}
+						text-anchor={left ? 'end' : 'start'}>within reach: {quantity(reach, 'V')}</text
 					>
 				</g>
 			{/if}
@@ -273,6 +279,13 @@
 	.current {
 		fill: var(--copper-wash);
 	}
+	.reached {
+		fill: none;
+		stroke: var(--enamel);
+		stroke-width: 8;
+		stroke-linecap: round;
+		opacity: 0.4;
+	}
 	.wire {
 		fill: none;
 		stroke: var(--blueprint);
@@ -305,6 +318,9 @@
 		fill: var(--soft);
 	}
 	text.danger {
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 4;
 		fill: var(--enamel);
 		font-weight: 700;
 	}

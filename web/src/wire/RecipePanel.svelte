@@ -23,10 +23,8 @@
 	const change = $derived.by(() => {
 		const name = study?.lengths.tuned_by;
 		const from = name ? work.antenna?.numbers[name] : undefined;
-		const to = name ? study?.tuned?.numbers[name] : undefined;
-		return from !== undefined && to !== undefined && Math.abs(to / from - 1) > 0.002
-			? { from, to }
-			: null;
+		const to = study?.asked_for ?? null;
+		return from !== undefined && to !== null ? { from, to } : null;
 	});
 	const hasCoil = $derived(work.antenna?.numbers['inductance_h'] !== undefined);
 	let turns = $state<number | null>(null);

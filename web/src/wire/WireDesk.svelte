@@ -6,29 +6,29 @@
 	import { answer, api, type Target } from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { latest } from '../lib/api/latest.svelte';
-	import { valueAt } from '../lib/charts/curve';
-	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
-	import SwrChart from '../lib/charts/SwrChart.svelte';
-	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, impedance, length, megahertz, quantity, swr, watts } from '../lib/units/format';
+	import { figures, length, megahertz, quantity, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import TargetChooser from '../sweep/TargetChooser.svelte';
 	import AntennaFields from './AntennaFields.svelte';
 	import AntennaPicture from './AntennaPicture.svelte';
 	import CutList from './CutList.svelte';
 	import ElevationChart from './ElevationChart.svelte';
+	import FeedPanel from './FeedPanel.svelte';
 	import ModelLengths from './ModelLengths.svelte';
 	import NextSteps from './NextSteps.svelte';
+	import OtherBands from './OtherBands.svelte';
 	import RecipePanel from './RecipePanel.svelte';
 	import RelatedLengths from './RelatedLengths.svelte';
+	import SagNote from './SagNote.svelte';
 	import Schools from './Schools.svelte';
 	import WattsFlow from './WattsFlow.svelte';
+	import WireVerdict from './WireVerdict.svelte';
 	import { kinds, usualKind } from './kinds.svelte';
 	import { AntennaPlan } from './plan.svelte';
-	import { dipText, lowText, movesText } from './words';
+	import { lowText } from './words';
 	import { walkByKey } from '../lib/controls/walkByKey';
 
 	const page = openBuild();
@@ -76,53 +76,9 @@
 		work.refused ?? work.sketch.problem ?? work.study.problem ?? rules.problem
 	);
 
-	const frame = $derived.by(() => {
-		const f = shown?.frequency_hz ?? [];
-		const lowHz = f[0] ?? target.low_hz * 0.95;
-		const highHz = f.at(-1) ?? target.high_hz * 1.05;
-		return {
-			lowHz,
-			highHz,
-			targets: build.targets.filter((t) => t.high_hz > lowHz && t.low_hz < highHz),
-			markerHz: page.markerIn(lowHz, highHz),
-			onmarker: (hz: number, settled: boolean) => page.mark(hz, settled),
-			height: 214
-		};
-	});
-	const curve = $derived(shown && { frequency_hz: shown.frequency_hz, values: shown.swr });
-	const swrFan = $derived(
-		full && {
-			hz: full.sketch.frequency_hz,
-			low: full.swr.low,
-			high: full.swr.high
-		}
-	);
-	const zFan = $derived(
-		full && {
-			low_resistance_ohm: full.resistance.low,
-			high_resistance_ohm: full.resistance.high,
-			low_reactance_ohm: full.reactance.low,
-			high_reactance_ohm: full.reactance.high
-		}
-	);
-	let asked = $state<'swr' | 'z'>('swr');
 	let other = $state<'vertical' | 'dipole' | null>(null);
 	const than = $derived(other ?? (antenna?.antenna === 'vertical' ? 'dipole' : 'vertical'));
 
-	// A sweep of the same wire, laid over what is modelled.
-	const swept = $derived(build.sweeps.filter((s) => s.carries === 'impedance').at(-1));
-	const over = latest(
-		() =>
-			swept && swept.low_hz < frame.highHz && swept.high_hz > frame.lowHz ? { id: swept.id } : null,
-		({ id }) =>
-			answer(
-				api.GET('/api/sweeps/{sweep_id}/curves', {
-					params: { path: { sweep_id: id }, query: { points: 400 } }
-				})
-			)
-	);
-
-	const first = $derived(study?.pieces[0] ?? null);
 	const loads = $derived(antenna?.antenna === 'loaded-dipole' ? 'coils' : 'coil');
 	const soilName = $derived(
 		kinds.soils.find(
@@ -131,23 +87,8 @@
 				s.soil.relative_permittivity === antenna?.soil?.relative_permittivity
 		)?.name ?? 'soil as typed'
 	);
-	const feedOhm = $derived(plan.feed_ohm ?? kind?.feed_ohm ?? 50);
 	const tuning = $derived(study?.lengths.tuned_by ?? '');
-	const off = $derived(
-		study?.tuned &&
-			Math.abs((study.tuned.numbers[tuning] ?? 0) / (antenna?.numbers[tuning] ?? 1) - 1) > 0.002
-			? study.tuned.numbers[tuning]
-			: null
-	);
 	const hand = $derived(work.labels[tuning]);
-	const seenAt = (hz: number) =>
-		shown && {
-			r: valueAt(shown.frequency_hz, shown.resistance_ohm, hz),
-			x: valueAt(shown.frequency_hz, shown.reactance_ohm, hz),
-			swr: valueAt(shown.frequency_hz, shown.swr, hz)
-		};
-	const seen = $derived(seenAt(frame.markerHz));
-	const centre = $derived(seenAt(middle(target)));
 </script>
 
 <svelte:window onkeydown={(event) => walkByKey(event, (way) => void work.walk(way))} />
@@ -211,80 +152,7 @@
 			{/if}
 		</section>
 		<div class="two">
-			<section class="sheet shows">
-				<div class="head">
-					<h2>{asked === 'swr' ? 'SWR' : 'R and X'}</h2>
-					<span class="soft told"
-						>{asked === 'swr'
-							? `against ${figures(feedOhm, 4)} Ω, which its feed expects`
-							: 'at its feedpoint'}</span
-					>
-					<span class="row" role="group" aria-label="What is drawn">
-						<button
-							class="button"
-							class:main={asked === 'swr'}
-							aria-pressed={asked === 'swr'}
-							onclick={() => (asked = 'swr')}>SWR</button
-						>
-						<button
-							class="button"
-							class:main={asked === 'z'}
-							aria-pressed={asked === 'z'}
-							onclick={() => (asked = 'z')}>R and X</button
-						>
-					</span>
-				</div>
-				{#if shown && curve}
-					{#if asked === 'swr'}
-						<SwrChart
-							{frame}
-							antenna={curve}
-							antennaTitle="as modelled"
-							modelled
-							fan={swrFan ?? undefined}
-							fanHue="blueprint"
-						/>
-					{:else}
-						<ImpedanceChart
-							{frame}
-							curves={shown}
-							hue="blueprint"
-							modelled
-							fan={zFan}
-							others={over.value ? [{ name: swept?.name ?? 'swept', curves: over.value }] : []}
-						/>
-					{/if}
-					<MarkerSlider
-						lowHz={frame.lowHz}
-						highHz={frame.highHz}
-						markerHz={frame.markerHz}
-						stepHz={(frame.highHz - frame.lowHz) / 100}
-						says={seen ? `${impedance(seen.r, seen.x)}, SWR ${swr(seen.swr)}` : ''}
-						onmarker={frame.onmarker}
-					/>
-					{#if seen}<span class="mono told">{impedance(seen.r, seen.x)} · {swr(seen.swr)} : 1</span
-						>{/if}
-					<p class="told soft">
-						{#if centre}In the middle of {target.label}
-							<span class="mono">{impedance(centre.r, centre.x)}</span>{/if}{#if study}, worst in
-							the band
-							<strong class:bad={(study.worst_swr ?? 99) > target.swr_limit}
-								>{swr(study.worst_swr)}</strong
-							>.{/if}
-						{#if stale}<span role="status"
-								>Working out ranges, watts and lengths…
-								<button class="plain" onclick={() => work.study.drop()}>stop</button></span
-							>{/if}
-					</p>
-					<QuantityField
-						label="Its feed expects"
-						kind="resistance"
-						shown="{figures(feedOhm, 4)} Ω"
-						width={8}
-						onsettle={(ohm) => work.keep({ feed_ohm: ohm })}
-					/>
-				{/if}
-			</section>
+			<FeedPanel {work} {study} {stale} {target} />
 			<section class="sheet low" class:stale aria-busy={stale}>
 				<div class="head">
 					<h2>How low it goes</h2>
@@ -373,26 +241,11 @@
 					same={hand?.unit === 'm' && tuning !== 'upper_m'}
 				/>
 			{:else}<p class="wait soft">…</p>{/if}
-			{#if study?.sag}
-				<hr />
-				<p class="told">
-					Pulled with
-					<QuantityField
-						label="pull"
-						quiet
-						kind="pull"
-						shown="{figures(study.sag.pull_n)} N"
-						width={7}
-						onsettle={(pull_n) => work.keep({ pull_n })}
-					/> it hangs {length(study.sag.middle_m, units.length)} through in the middle{study.sag
-						.coax_kg
-						? `, ${figures(study.sag.coax_kg, 2)} kg of coax and balun on it`
-						: ''}; {Math.round(100 * study.sag.tears_share)} % of what tears it.{study.sag_moves_hz ===
-					null
-						? ''
-						: ` That brings the dip ${movesText(study.sag_moves_hz)}.`} A rough figure.
-				</p>
-			{/if}
+			{#if study?.sag}<SagNote
+					sag={study.sag}
+					movesHz={study.sag_moves_hz}
+					onpull={(pull_n) => work.keep({ pull_n })}
+				/>{/if}
 		</section>
 		<section class="sheet flow" class:stale aria-busy={stale}>
 			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
@@ -408,54 +261,7 @@
 		</section>
 	</div>
 	<aside class="right" aria-label="Verdict and next steps">
-		<section class="sheet verdict" class:stale aria-busy={stale}>
-			{#if isSet && set && ofSet}
-				{@const cut = set.cuts[0]}
-				<p class="do">
-					Cut {build.wire?.form === 'loop'
-						? 'one wire'
-						: build.wire?.form === 'vertical'
-							? 'the wire'
-							: 'two legs'},
-					{cut?.label} first, of
-				</p>
-				<p><span class="figure">{length(cut?.cut_m ?? 0, units.length)}</span></p>
-				<p class="told">
-					{length(cut?.measure_m ?? 0, units.length)} to the mark, {length(
-						cut?.add_m ?? 0,
-						units.length
-					)}
-					over it to fold back. For {megahertz(ofSet.frequency_hz)} MHz a
-					{set.part === 'leg' ? 'leg' : set.part === 'side' ? 'side' : 'wire'} may end up anywhere from
-					{length(ofSet.low_m, units.length)} to {length(ofSet.high_m, units.length)}: height,
-					nearby objects and covering decide, and no rule knows them.
-				</p>
-			{:else if first && study}
-				<p class="do">
-					{first.count > 1 ? `Cut ${first.count} × ${first.label}` : `Cut the ${first.label}`}, and
-					fold back to the mark
-				</p>
-				<p><span class="figure">{length(first.cut_m, units.length)}</span></p>
-				<p class="told">
-					{length(first.measure_m, units.length)} to the mark, {length(first.add_m, units.length)} over
-					it.
-					{#if kind?.resonant}On {target.label}
-						{dipText(study).replace(/^T/, 't')} A sweep of the first hanging narrows that.{:else}It
-						is not resonant: hang it, sweep it, and choose a match. Its length is not critical.{/if}
-				</p>
-				{#if off}
-					<p class="told">
-						For {megahertz(middle(target))} MHz: {hand?.label ?? ''}
-						<strong
-							>{hand?.unit === 'm' ? length(off, units.length) : `${figures(off * 1e6)} µH`}</strong
-						>.
-						<button class="button main" onclick={() => void work.bring()}>Bring it there</button>
-					</p>
-				{/if}
-			{:else}
-				<p class="wait soft">How long to cut follows…</p>
-			{/if}
-		</section>
+		<WireVerdict {work} {study} {stale} {set} {ofSet} {target} />
 		<NextSteps
 			{kind}
 			{antenna}
@@ -466,36 +272,7 @@
 				void work.attempt(() => work.change({ ...antenna, numbers: { ...antenna.numbers, q } }))}
 		/>
 		{#if study && study.others.length && !isSet}
-			<section class="sheet">
-				<h2>On the other bands</h2>
-				<table class="told">
-					<thead><tr><th></th><th>worst SWR</th><th>dips at</th><th>radiated</th></tr></thead>
-					<tbody>
-						<tr>
-							<td><strong>{target.label}</strong></td>
-							<td class="mono" class:bad={(study.worst_swr ?? 99) > target.swr_limit}
-								>{swr(study.worst_swr)}</td
-							>
-							<td class="mono">{study.sketch.dip_hz ? megahertz(study.sketch.dip_hz) : '–'}</td>
-							<td class="mono">{watts(study.radiated.watts)}</td>
-						</tr>
-						{#each study.others as each, nth (nth)}
-							<tr>
-								<td><strong>{each.label}</strong></td>
-								<td
-									class="mono"
-									class:bad={(each.worst_swr ?? 99) >
-										(build.targets.find((t) => t.label === each.label)?.swr_limit ?? 2)}
-									>{swr(each.worst_swr)}</td
-								>
-								<td class="mono">{each.dip_hz ? megahertz(each.dip_hz) : '–'}</td>
-								<td class="mono">{watts(each.radiated_w)}</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
-				<p class="soft told">The same wire on the same feed, MHz. A harmonic comes out shifted.</p>
-			</section>
+			<OtherBands {study} {target} targets={build.targets} />
 		{/if}
 		<Note kind="danger">
 			Look up before a wire goes up: no power line within reach of the wire, the throw or the
@@ -548,10 +325,6 @@
 	.sheet {
 		min-width: 0;
 	}
-	.verdict {
-		display: grid;
-		gap: 6px;
-	}
 	.under {
 		flex-wrap: nowrap;
 		align-items: start;
@@ -565,31 +338,6 @@
 	}
 	.stale {
 		opacity: 0.5;
-	}
-	.bad {
-		color: var(--enamel);
-	}
-	hr {
-		border: 0;
-		border-top: 1px solid var(--line);
-	}
-	table {
-		border-collapse: collapse;
-		width: 100%;
-	}
-	th {
-		font-weight: 400;
-		color: var(--soft);
-		font-size: var(--size-12);
-		text-align: right;
-	}
-	td {
-		padding: 2px 0;
-		text-align: right;
-		white-space: nowrap;
-	}
-	td:first-child {
-		text-align: left;
 	}
 	.place select {
 		max-width: 290px;
@@ -613,7 +361,7 @@
 			grid-column: 2;
 		}
 	}
-	/* In one column: the antenna, the piece to cut, and what proves it. */
+	/* In one column: the piece to cut, the antenna, and what proves it. */
 	@media (max-width: 820px) {
 		.desk {
 			grid-template-columns: minmax(0, 1fr);
@@ -625,15 +373,15 @@
 			display: contents;
 		}
 		.place {
-			order: 1;
-		}
-		.verdict {
 			order: 2;
+		}
+		.right > :global(.verdict) {
+			order: 1;
 		}
 		.right > :global(*) {
 			order: 3;
 		}
-		.shows {
+		.two > :global(.shows) {
 			order: 4;
 		}
 		.cuts {

@@ -52,6 +52,22 @@ export function outline(xM: (number | null)[], zM: (number | null)[], view: View
 		.join('');
 }
 
+/** The stretches of a wire that carry more than so many volts below a height: where hands must not go. */
+export function dangerous(wire: Seen, view: View, touchV: number, reachM: number): string {
+	let text = '';
+	let pen = 'M';
+	wire.volts.forEach((volts, i) => {
+		const z = wire.volts_z_m[i] ?? 0;
+		if ((volts ?? 0) <= touchV || z > reachM) {
+			pen = 'M';
+			return;
+		}
+		text += `${pen}${view.x(wire.volts_x_m[i] ?? 0).toFixed(1)},${view.z(z).toFixed(1)}`;
+		pen = 'L';
+	});
+	return text;
+}
+
 /** How wide a current swells at most, and how far a voltage stands off, in pixels. */
 const SWELL = 22;
 const STANDS_OFF = 26;

@@ -53,7 +53,8 @@ export function lowText(study: Study, other: 'vertical' | 'dipole'): string {
 			: decibels(a - b);
 	};
 	const last = study.compared_deg.length - 1;
-	return `At ${study.compared_deg[0]}° ${at(0)}, at ${study.compared_deg[1]}° ${at(1)}, at ${study.compared_deg[last]}° ${at(last)} than ${name}.`;
+	const told = [0, 1, last].map((i) => `${at(i)} at ${study.compared_deg[i]}°`);
+	return `Against ${name}: ${told.join(', ')}.`;
 }
 
 /** Longer or shorter by a share, in percent. */

@@ -408,6 +408,8 @@ class StudyOut(_Out):
     difference_ohm: Figure
     estimated: bool
     tuned: WireAntenna | None
+    # What it is tuned by would have to be, where that is worth a change.
+    asked_for: float | None
     moves: float
     coil_reading_h: float | None
     pieces: list[Cut]
@@ -465,6 +467,7 @@ _TOLD = (
     "others",
     "difference_ohm",
     "estimated",
+    "asked_for",
     "moves",
     "coil_reading_h",
 )

@@ -42,6 +42,8 @@ POINTS = 121
 COARSE, COARSER, MANY_WIRES, COARSE_POINTS = 16.0, 8.0, 3, 41
 # On other bands the worst SWR is looked for at so many frequencies.
 OTHER_POINTS = 9
+# What a piece is tied and stretched to, a third of it: a number no further off than this may stay.
+WORTH_CHANGING = 0.002
 
 
 def drawn_range(target: Target) -> tuple[float, float]:
@@ -139,6 +141,7 @@ class Study:
         difference_ohm: from what half as many segments give, in the middle of the band.
         estimated: something lies so low over the ground that its impedance is an estimate.
         tuned: its numbers as it dips in the middle of the band; None where they cannot be brought there.
+        asked_for: what it is tuned by would have to be for that, where it is off by more than a tape errs.
         moves: what wire off its ends moves the dip, over what the ratio of lengths says.
         coil_reading_h: what an analyser reads of its coil in the middle of the band; None without one.
     """
@@ -162,6 +165,7 @@ class Study:
     difference_ohm: float
     estimated: bool
     tuned: dict[str, float] | None
+    asked_for: float | None
     moves: float
     coil_reading_h: float | None
 
@@ -223,6 +227,7 @@ def study(
         difference_ohm=float(np.abs(structure.difference_ohm(wanted))),
         estimated=bool(structure.is_estimated(wanted)),
         tuned=None if brought is None else brought.numbers,
+        asked_for=_asked_for(hung, brought),
         moves=moves_by_length(hung, drawn.dip_hz or wanted, feed) if kind.resonant else 1.0,
         coil_reading_h=coil_reading_h(hung, wanted),
     )
@@ -247,6 +252,13 @@ def _brought(kind: AntennaKind, hung: Hung, wanted_hz: float) -> Hung | None:
         with contextlib.suppress(OutOfDomainError):
             return tuned(hung, wanted_hz, kind.feed_ohm)
     return None
+
+
+def _asked_for(hung: Hung, brought: Hung | None) -> float | None:
+    if brought is None:
+        return None
+    now, then = (float(getattr(one, hung.tuned_by)) for one in (hung, brought))
+    return then if abs(then / now - 1) > WORTH_CHANGING else None
 
 
 def _lowered(hung: Hung, sag: Sag, dip_hz: float, feed_ohm: float) -> float | None:

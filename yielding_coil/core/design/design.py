@@ -271,6 +271,11 @@ class Design:
         """Spreads of the parts above the line: those that the SWR at the box depends on."""
         return [s for e in self.elements if e.by_hand for s in e.spreads(self.center_hz)]
 
+    def build_spreads(self) -> list[Spread]:
+        """What strays from build to build: the parts, and of a modelled wire its length, height and soil."""
+        modelled = self.antenna.spreads() if isinstance(self.antenna, ModelledAntenna) else ()
+        return [*self.part_spreads(), *modelled]
+
     def antenna_spreads(self) -> tuple[Spread, ...]:
         """The antenna's doubt: what its model leaves open, or else the analyser's."""
         if isinstance(self.antenna, ModelledAntenna):

@@ -107,13 +107,13 @@ def design_yield(
 
 
 def share_of(design: Design, system: System) -> float:
-    """The share with part spreads only, as it is kept and compared."""
-    return design_yield(design, system, design.part_spreads()).share
+    """The share by what strays from build to build, as it is kept and compared."""
+    return design_yield(design, system, design.build_spreads()).share
 
 
 def summary_of(design: Design) -> DesignSummary:
     """What is said of a design in a word; nothing where but a resistor hangs on a line: no antenna is that good."""
-    spreads = design.part_spreads()
+    spreads = design.build_spreads()
     system = design.system()
     if not spreads and design.on_resistor:
         return DesignSummary(None, None)

@@ -216,6 +216,14 @@ def test_the_orchards_wire_its_counterpoise_and_its_trimmed_dip(laid_in, page, a
     button(page, "Undo").click()
     settle()
     assert verdict(page).inner_text() == before
+    paths = page.get_by_role("group", name="Return path")
+    paths.get_by_role("button", name="the shield").click()
+    settle()
+    expect(page.get_by_role("combobox", name="Antenna")).to_have_value("end-fed-on-shield")
+    paths.get_by_role("button", name="a twentieth").click()
+    settle()
+    expect(page.get_by_role("combobox", name="Antenna")).to_have_value("end-fed")
+    assert field(page, "counterpoise").input_value() == "148 cm"
 
     button(page, "Wind its unun").click()
     settle()

@@ -63,10 +63,11 @@ DRAWERS = {
 
 
 def seconds(read, data):
-    begun = time.perf_counter()
+    """Of the processor, so that what else runs here counts for nothing."""
+    begun = time.process_time()
     with contextlib.suppress(RefusedError):
         read(data)
-    return time.perf_counter() - begun
+    return time.process_time() - begun
 
 
 @pytest.mark.deep

@@ -18,11 +18,10 @@ from yielding_coil.core.winding import (
     RingCore,
     WoundTransformer,
 )
-from yielding_coil.core.wire import KINDS, Hung
+from yielding_coil.core.wire import KINDS, AntennaKind, Hung
 
 Numbers = dict[str, object]
-# Nobody sweeps a wire of kilohms without its unun; the usual one where none is designed (common practice).
-HIGH_FEED_OHM = 500.0
+# The usual unun of a wire of kilohms, where none is designed (common practice).
 USUAL_UNUN: Numbers = {"mix": "43", "size": "FT240", "stack": 1, "primary": 2, "secondary": 14, "input_f": 1e-10}
 
 
@@ -74,15 +73,15 @@ def antenna_text(
             "soil": [hung.soil.conductivity_s_per_m, hung.soil.relative_permittivity],
             "leg_m": leg_m,
             "folded_m": folded_m,
-            "unun": _unun(unun, KINDS[key].feed_ohm),
+            "unun": _unun(unun, KINDS[key]),
         }
     )
 
 
-def _unun(unun: WoundTransformer | None, feed_ohm: float) -> Numbers | None:
+def _unun(unun: WoundTransformer | None, kind: AntennaKind) -> Numbers | None:
     """The one given; where a wire of kilohms has none yet, the one that is usual for it."""
     if unun is None:
-        return USUAL_UNUN if feed_ohm > HIGH_FEED_OHM else None
+        return USUAL_UNUN if kind.by_unun else None
     return {
         **_core(unun.core),
         "primary": unun.primary_turns,

@@ -132,7 +132,7 @@ COVERED = WireStock(diameter_m=0.0014, covering_m=0.0024)
 # From a stake by the shed up into an apple tree.
 ORCHARD_WIRE = WireAntenna(
     antenna="end-fed",
-    numbers={"wire_m": 13.68, "counterpoise_m": 1.5, "feed_m": 1.8, "far_m": 8.0},
+    numbers={"wire_m": 13.68, "counterpoise_m": 1.48, "feed_m": 1.8, "far_m": 8.0},
     stock=COVERED,
 )
 # A telescopic mast on the cabin roof, hull and water under it.

@@ -95,11 +95,18 @@ def read(data: bytes) -> list[PieceRow]:
         UnreadableError: no such table, columns missing, or a cell that is not understood; it names the line.
     """
     text = text_of(data, WHAT_IS_READ)
+    # Rows beyond those that are read are counted, and not kept.
+    filled: list[tuple[int, list[str]]] = []
+    count = 0
     try:
-        rows = list(csv.reader(io.StringIO(text), delimiter=_separator(text), strict=True))
+        for line, row in enumerate(csv.reader(io.StringIO(text), delimiter=_separator(text), strict=True), start=1):
+            if not any(cell.strip() for cell in row):
+                continue
+            count += 1
+            if count <= MOST_ROWS + 1:
+                filled.append((line, [_bare(cell) for cell in row]))
     except csv.Error as error:
         raise UnreadableError(f"this is no table of comma-separated values ({error})") from error
-    filled = [(i, [_bare(c) for c in r]) for i, r in enumerate(rows, start=1) if any(c.strip() for c in r)]
     if not filled:
         raise UnreadableError("the table has no row", accepted=WHAT_IS_READ)
     heading = [c.lower() for c in filled[0][1]]
@@ -115,8 +122,8 @@ def read(data: bytes) -> list[PieceRow]:
         raise UnreadableError(
             f"nothing here is called {short(', '.join(unknown))}", line=filled[0][0], accepted=", ".join(HEADINGS)
         )
-    if len(filled) - 1 > MOST_ROWS:
-        raise UnreadableError(f"the table has {len(filled) - 1} rows; at most {MOST_ROWS} are read")
+    if count - 1 > MOST_ROWS:
+        raise UnreadableError(f"the table has {count - 1} rows; at most {MOST_ROWS} are read")
     return [PieceRow(line, _piece(line, _named(line, heading, cells))) for line, cells in filled[1:]]
 
 

@@ -45,6 +45,15 @@ def test_one_is_begun_in_the_wire_of_another(client):
     assert seen["dip_hz"] == pytest.approx(10.125e6, rel=5e-3)
 
 
+def test_heights_are_kept_where_another_kind_can_hang_so(client):
+    low = {"antenna": "end-fed", "numbers": {"wire_m": 13.7, "counterpoise_m": 1.5, "feed_m": 3.1, "far_m": 6.2}}
+    found = asked(client, "starts", antenna="end-fed-on-shield", target=BAND, like=low)
+    assert (found["numbers"]["feed_m"], found["numbers"]["far_m"]) == (3.1, 6.2)
+    ground = {**low, "numbers": {**low["numbers"], "feed_m": 0.5}}
+    usual = asked(client, "starts", antenna="end-fed-on-shield", target=BAND, like=ground)
+    assert usual["numbers"]["feed_m"] > 5
+
+
 def test_an_end_is_dragged_to_round_marks(client):
     drag = {"handle": "end", "x_m": 6.4567, "z_m": 5.0321}
     found = asked(client, "sketches", antenna=DIPOLE, target=BAND, drag=drag)

@@ -86,7 +86,7 @@
 					>Wind its coil</button
 				>
 			{/if}
-			{#if (kind?.feed_ohm ?? 50) > 500}
+			{#if kind?.by_unun}
 				<button class="button" disabled={!study} onclick={() => void go('wind')}
 					>Wind its unun</button
 				>

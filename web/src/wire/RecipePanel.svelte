@@ -120,7 +120,7 @@
 			>{/if}
 	</div>
 {/if}
-{#if (work.kind?.feed_ohm ?? 50) > 500}
+{#if work.kind?.by_unun}
 	<label class="told check"
 		>Its unun
 		<select

@@ -22,6 +22,7 @@
 	import OtherBands from './OtherBands.svelte';
 	import RecipePanel from './RecipePanel.svelte';
 	import RelatedLengths from './RelatedLengths.svelte';
+	import ReturnPath from './ReturnPath.svelte';
 	import SagNote from './SagNote.svelte';
 	import Schools from './Schools.svelte';
 	import WattsFlow from './WattsFlow.svelte';
@@ -241,6 +242,7 @@
 					same={hand?.unit === 'm' && tuning !== 'upper_m'}
 				/>
 			{:else}<p class="wait soft">…</p>{/if}
+			{#if kind?.form === 'end-fed'}<ReturnPath {work} frequencyHz={middle(target)} />{/if}
 			{#if study?.sag}<SagNote
 					sag={study.sag}
 					movesHz={study.sag_moves_hz}

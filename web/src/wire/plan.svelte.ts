@@ -14,6 +14,14 @@ import { units } from '../lib/units/units.svelte';
 import type { Labels } from './words';
 import { kinds, usualKind, usualRule, type Kind } from './kinds.svelte';
 
+/** Covered wire as it is usually sold. */
+const COVERED: WireAntenna = {
+	kind: 'wire',
+	antenna: 'dipole',
+	numbers: {},
+	stock: { diameter_m: 0.002, conductor: 'copper', covering_m: 0.0032, permittivity: 2.5 }
+};
+
 export class AntennaPlan {
 	refused = $state<string | null>(null);
 	private undoable = $state.raw<WirePlan[]>([]);
@@ -33,7 +41,15 @@ export class AntennaPlan {
 	readonly form = $derived(this.plan.form ?? 'dipole');
 	/** A plan without an antenna begins with the usual one of its form. */
 	private readonly given = latest(
-		() => (this.plan.antenna ? null : { antenna: usualKind[this.form], target: this.target() }),
+		() =>
+			this.plan.antenna
+				? null
+				: {
+						antenna:
+							this.form === 'loop' && this.plan.corners === 3 ? 'triangle' : usualKind[this.form],
+						target: this.target(),
+						like: this.plan.covered ? COVERED : null
+					},
 		(body) => answer(api.POST('/api/structures/starts', { body })),
 		{ keeps: true }
 	);
@@ -151,14 +167,18 @@ export class AntennaPlan {
 			};
 		const now = this.plan as WirePlan;
 		const kept = this.page.build.wire !== null;
-		await this.page.change({ wire: { ...this.form_(now), ...changes } as WirePlan });
+		await this.page.change({ wire: this.told({ ...now, ...changes }) as WirePlan });
 		if (kept) this.undoable = [...this.undoable.slice(-49), now];
 		this.redoable = [];
 	}
 
-	/** What is kept always names the form that it is cut by. */
-	private form_(plan: Partial<WirePlan>): Partial<WirePlan> {
-		return this.kind ? { ...plan, form: this.kind.form } : plan;
+	/** What is kept always says what rules ask: the form that it is cut by, its covering, its corners. */
+	private told(plan: Partial<WirePlan>): Partial<WirePlan> {
+		const { antenna } = plan;
+		if (!antenna) return this.kind ? { ...plan, form: this.kind.form } : plan;
+		const form = kinds.get(antenna.antenna)?.form ?? plan.form;
+		const corners = antenna.antenna === 'triangle' ? 3 : 4;
+		return { ...plan, form, corners, covered: Boolean(antenna.stock?.covering_m) };
 	}
 
 	/** Another kind, in the same wire over the same soil, brought to the band. */

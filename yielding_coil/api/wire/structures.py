@@ -46,6 +46,8 @@ class AntennaKindOut(_Out):
     not_modelled: str
     form: WireForm
     resonant: bool
+    # Whether it shows kilohms, and stands behind an unun.
+    by_unun: bool
     # Whether several of it serve several bands, linked or nested.
     in_sets: bool
     # The number that brings its dip to a band.
@@ -93,7 +95,7 @@ def antenna_soils() -> list[SoilOut]:
 
 
 def _of(kind: AntennaKind) -> dict[str, object]:
-    names = ("key", "name", "purpose", "fed_by", "feed_ohm", "not_modelled", "form", "resonant")
+    names = ("key", "name", "purpose", "fed_by", "feed_ohm", "not_modelled", "form", "resonant", "by_unun")
     return {**{name: getattr(kind, name) for name in names}, "in_sets": FORMS[kind.form].in_sets}
 
 
@@ -114,7 +116,9 @@ class StartIn(BaseModel):
 def begin_antenna(asked: StartIn) -> WireAntenna:
     """One to begin with, in usual numbers, brought to the middle of the band where it can be."""
     like = asked.like or WireAntenna(antenna=asked.antenna, numbers={})
-    under = core.begun(asked.antenna, asked.target.to_core(), like.stock.to_core(), like.soil.to_core())
+    under = core.begun(
+        asked.antenna, asked.target.to_core(), like.stock.to_core(), like.soil.to_core(), like.numbers
+    )
     return WireAntenna(antenna=asked.antenna, numbers=under.numbers, stock=like.stock, soil=like.soil)
 
 

@@ -2,7 +2,7 @@
 
 import contextlib
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -51,15 +51,26 @@ def drawn_range(target: Target) -> tuple[float, float]:
     return target.low_hz * (1 - BESIDE), target.high_hz * (1 + BESIDE)
 
 
-def begun(key: str, target: Target, stock: Stock | None = None, soil: Ground = AVERAGE_GROUND) -> Hung:
+def begun(
+    key: str,
+    target: Target,
+    stock: Stock | None = None,
+    soil: Ground = AVERAGE_GROUND,
+    hung_at: Mapping[str, float] | None = None,
+) -> Hung:
     """One of a kind to begin with, brought to the middle of a band where it can be.
 
     Args:
         stock: its wire; bare copper of 2 mm when left out.
+        hung_at: heights by name, taken where it has them and can hang so.
     """
     kind = KINDS[key]
     usual = kind.start(target.center_hz)
     start = kind.made(usual.numbers, stock or usual.stock, soil)
+    with contextlib.suppress(OutOfDomainError):
+        there = start.told(**{name: at for name, at in (hung_at or {}).items() if name in start.heights})
+        there.structure()
+        start = there
     if not kind.resonant:
         return start
     with contextlib.suppress(OutOfDomainError):

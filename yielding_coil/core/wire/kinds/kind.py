@@ -84,6 +84,8 @@ class Stray:
 
 
 BARE = Stock()
+# From so many ohms on a wire is fed through an unun (common practice).
+HIGH_FEED_OHM = 500.0
 
 NumberUnit = Literal["m", "deg", "H", "share", "count", "Q"]
 
@@ -319,6 +321,11 @@ class AntennaKind:
     not_modelled: str
     form: WireForm
     start: Callable[[float], Hung]
+
+    @property
+    def by_unun(self) -> bool:
+        """Whether it shows so much that nobody feeds or sweeps it without a transformer."""
+        return self.feed_ohm > HIGH_FEED_OHM
 
     @property
     def resonant(self) -> bool:

@@ -20,7 +20,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.quasi_random import sobol_normal
 from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of_impedance
 from yielding_coil.core.tolerance import ANTENNA, Spread
-from yielding_coil.core.wire import KEPT_OHM, Hung, Stray, reflection_curve
+from yielding_coil.core.wire import KEPT_OHM, Hung, Stray, reflection_over
 
 Curve: TypeAlias = "CubicSpline[np.complex128]"
 
@@ -180,7 +180,7 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     def known(one: Hung) -> tuple["Curve", Real]:
         """With fewer segments: what these err by goes out of a difference."""
         structure = replace(one.structure(), segments_per_wave=STRAYED_SEGMENTS)
-        return CubicSpline(scale, reflection_curve(structure, *ends)(scale)), one.watts_at(middle)
+        return CubicSpline(scale, reflection_over(structure, *ends)(scale)), one.watts_at(middle)
 
     def astray(stray: Stray) -> tuple[float, tuple[Curve, Real], tuple[Curve, Real]]:
         """To either side, by less where a whole step would put a low antenna into the ground."""
@@ -190,7 +190,7 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
         step = STEPS_ASTRAY[-1]
         return step, known(hung.strayed(stray, step)), known(hung.strayed(stray, -step))
 
-    curve, watts = CubicSpline(scale, reflection_curve(hung.structure(), *ends)(scale)), hung.watts_at(middle)
+    curve, watts = CubicSpline(scale, reflection_over(hung.structure(), *ends)(scale)), hung.watts_at(middle)
     rough, _ = known(hung)
     inner = scale[(scale > math.log(low_hz)) & (scale < math.log(high_hz))]
     effects = []

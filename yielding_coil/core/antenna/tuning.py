@@ -10,14 +10,14 @@ import numpy as np
 from yielding_coil.core.arrays import require_positive
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.modelled_antenna import dip_near
-from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.wire import NUMBERS, Hung
+from yielding_coil.core.reflection import impedance_of, reflection_of
+from yielding_coil.core.wire import KEPT_OHM, NUMBERS, Hung, reflection_over
 
 HungOf = TypeVar("HungOf", bound=Hung)
 
-# The dip is looked for so far to either side, in so many steps, and then more closely between two of them.
+# The dip is looked for so far to either side, in steps of so much.
 SIDES = (0.12, 0.4)
-STEPS = 65
+STEP = 2e-4
 # The dip lies where it is wanted when it is no further off than this; sums that come no nearer end after so many.
 CLOSE, ROUNDS = 2e-4, 8
 # How a dip follows what an antenna is tuned by: 1/length; of a coil as its root.
@@ -32,13 +32,12 @@ def hung_dip(hung: Hung, near_hz: float, feed_ohm: float) -> float:
     require_positive("near_hz", near_hz)
     structure = hung.structure()
     for side in SIDES:
-        f = np.geomspace(near_hz * (1 - side), near_hz * (1 + side), STEPS)
-        rough = dip_near(f, np.abs(reflection_of(structure.impedance_at(f), feed_ohm)), near_hz)
-        if math.isfinite(rough):
-            step = f[1] / f[0] - 1
-            f = np.geomspace(rough * (1 - 1.5 * step), rough * (1 + 1.5 * step), 25)
-            closer = dip_near(f, np.abs(reflection_of(structure.impedance_at(f), feed_ohm)), rough)
-            return closer if math.isfinite(closer) else rough
+        low, high = near_hz * (1 - side), near_hz * (1 + side)
+        f = np.geomspace(low, high, math.ceil(math.log(high / low) / STEP))
+        seen = impedance_of(reflection_over(structure, low, high)(np.log(f)), KEPT_OHM)
+        found = dip_near(f, np.abs(reflection_of(seen, feed_ohm)), near_hz)
+        if math.isfinite(found):
+            return found
     return math.nan
 
 

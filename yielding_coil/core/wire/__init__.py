@@ -1,6 +1,6 @@
 """Wires: how long to cut, as a tape shows it, and as they hang."""
 
-from yielding_coil.core.wire.curve import KEPT_OHM, Curve, reflection_curve
+from yielding_coil.core.wire.curve import KEPT_OHM, Curve, reflection_curve, reflection_over
 from yielding_coil.core.wire.cut_list import Band, CutList, CutPlan, Piece, SchoolLength, cut_list, rules_for
 from yielding_coil.core.wire.forms import FORMS, Part, WireForm, WireKind, require_amounts
 from yielding_coil.core.wire.geometry import Ground, GroundKind, Insulation, Ints, Load, Source, Wire
@@ -92,6 +92,7 @@ __all__ = [
     "cut_list",
     "on_tape",
     "reflection_curve",
+    "reflection_over",
     "replay",
     "require_amounts",
     "room",

@@ -154,6 +154,38 @@ def test_what_cannot_hang_is_said_at_its_field_and_nothing_is_lost(page, address
     assert field(page, name).input_value() == before
 
 
+def test_two_fields_and_two_kinds_in_one_turn_lose_nothing(page, address, client, settle):
+    """Faster than the first is kept: the second builds on it; of two kinds the last one counts."""
+    plan(page, address, settle, "dipole", ["15 m"], "Narrowboat")
+    leg, height = field(page, "one leg"), field(page, "height")
+    leg.fill("3.3")
+    height.fill("9")
+    page.evaluate(
+        """names => {
+            const inputs = [...document.querySelectorAll('input')];
+            for (const name of names)
+                inputs.find((e) => e.labels?.[0]?.textContent === name)
+                    .dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+        }""",
+        ["one leg", "height"],
+    )
+    settle()
+    numbers = client.get("/api/builds").json()[0]["wire"]["antenna"]["numbers"]
+    assert numbers == {"leg_m": 3.3, "height_m": 9.0}
+
+    kind = page.get_by_role("combobox", name="Antenna")
+    kind.select_option("raised-vertical")
+    kind.select_option("vertical")
+    settle()
+    assert client.get("/api/builds").json()[0]["wire"]["antenna"]["antenna"] == "vertical"
+    # Fewer than it may have: told, and nothing is kept.
+    for _ in range(14):
+        page.get_by_role("button", name="radials: one less").click()
+        settle()
+    expect(page.get_by_text("radials is 3; it must be 4 to 64 on the ground")).to_be_visible()
+    assert client.get("/api/builds").json()[0]["wire"]["antenna"]["numbers"]["radials"] == 4
+
+
 def practise(page, settle):
     """Hung as planned, the simulated analyser connected, its first sweep read."""
     button(page, "So it hangs").click()

@@ -12,18 +12,27 @@
 
 	type Antenna = Schemas['WireAntenna'];
 
+	type Edit = (antenna: Antenna) => Antenna;
+
 	interface Props {
 		antenna: Antenna;
 		kind: Schemas['AntennaKindOut'];
 		soils: Schemas['SoilOut'][];
-		/** Takes the antenna changed; throws what refuses it. */
-		onchange: (antenna: Antenna) => Promise<unknown>;
+		/** Changes the antenna as it then is; throws what refuses it. */
+		onchange: (edit: Edit) => Promise<unknown>;
+		/** The same for what is picked, not typed: a refusal is told by the desk. */
+		onpick: (edit: Edit) => void;
 	}
 
-	let { antenna, kind, soils, onchange }: Props = $props();
+	let { antenna, kind, soils, onchange, onpick }: Props = $props();
 
-	const set = (name: string, value: number) =>
-		onchange({ ...antenna, numbers: { ...antenna.numbers, [name]: value } });
+	// Each edit takes the antenna as it is by then: two fields settled at once lose nothing of each other.
+	const number =
+		(name: string, value: number): Edit =>
+		(now) => ({ ...now, numbers: { ...now.numbers, [name]: value } });
+	const wire =
+		(change: (stock: NonNullable<Antenna['stock']>) => Partial<Antenna['stock']>): Edit =>
+		(now) => ({ ...now, stock: { ...now.stock, ...change(now.stock ?? {}) } });
 	const stock = $derived(antenna.stock ?? {});
 	const soilKey = $derived(
 		soils.find(
@@ -33,29 +42,28 @@
 		)?.key ?? ''
 	);
 	const diameter = $derived(stock.diameter_m ?? 0.002);
-	// What covered wire is usually sold as: half as thick again.
+	// What covered wire is usually sold as: over half as thick again.
 	const USUAL_COVER = 1.6;
 </script>
 
 <div class="row fields">
-	{#each kind.numbers as number (number.name)}
-		{@const value = antenna.numbers[number.name] ?? 0}
-		{#if number.unit === 'count'}
+	{#each kind.numbers as told (told.name)}
+		{@const value = antenna.numbers[told.name] ?? 0}
+		{#if told.unit === 'count'}
 			<NumberStepper
-				label={number.label}
+				label={told.label}
 				{value}
-				least={number.least}
-				most={number.most}
-				onchange={(count) =>
-					void onchange({ ...antenna, numbers: { ...antenna.numbers, [number.name]: count } })}
+				least={told.least}
+				most={told.most}
+				onchange={(count) => onpick(number(told.name, count))}
 			/>
 		{:else}
 			<QuantityField
-				label={number.label}
-				kind={quantityKinds[number.unit]}
-				shown={numberText(number.unit, value, units.length)}
-				width={number.unit === 'm' || number.unit === 'H' ? 9 : 6}
-				onsettle={(typed) => set(number.name, typed)}
+				label={told.label}
+				kind={quantityKinds[told.unit]}
+				shown={numberText(told.unit, value, units.length)}
+				width={told.unit === 'm' || told.unit === 'H' ? 9 : 6}
+				onsettle={(typed) => onchange(number(told.name, typed))}
 			/>
 		{/if}
 	{/each}
@@ -65,11 +73,10 @@
 		<span>wire</span>
 		<select
 			value={stock.conductor ?? 'copper'}
-			onchange={(event) =>
-				void onchange({
-					...antenna,
-					stock: { ...stock, conductor: event.currentTarget.value as 'copper' }
-				})}
+			onchange={(event) => {
+				const conductor = event.currentTarget.value as 'copper';
+				onpick(wire(() => ({ conductor })));
+			}}
 		>
 			<option value="copper">copper</option>
 			<option value="aluminium">aluminium</option>
@@ -82,27 +89,25 @@
 		shown={millimetres(diameter)}
 		width={7}
 		onsettle={(diameter_m) =>
-			onchange({
-				...antenna,
-				stock: {
-					...stock,
+			onchange(
+				wire(({ diameter_m: before = diameter, covering_m: cover }) => ({
 					diameter_m,
-					covering_m: stock.covering_m ? (stock.covering_m * diameter_m) / diameter : null
-				}
-			})}
+					covering_m: cover ? (cover * diameter_m) / before : null
+				}))
+			)}
 	/>
 	<label class="told check"
 		><input
 			type="checkbox"
 			checked={Boolean(stock.covering_m)}
-			onchange={(event) =>
-				void onchange({
-					...antenna,
-					stock: {
-						...stock,
-						covering_m: event.currentTarget.checked ? USUAL_COVER * diameter : null
-					}
-				})}
+			onchange={(event) => {
+				const covered = event.currentTarget.checked;
+				onpick(
+					wire(({ diameter_m: bare = diameter }) => ({
+						covering_m: covered ? USUAL_COVER * bare : null
+					}))
+				);
+			}}
 		/> covered</label
 	>
 	{#if stock.covering_m}
@@ -111,7 +116,7 @@
 			kind="wire"
 			shown={millimetres(stock.covering_m)}
 			width={7}
-			onsettle={(covering_m) => onchange({ ...antenna, stock: { ...stock, covering_m } })}
+			onsettle={(covering_m) => onchange(wire(() => ({ covering_m })))}
 		/>
 	{/if}
 	<label class="told check">
@@ -120,7 +125,7 @@
 			value={soilKey}
 			onchange={(event) => {
 				const chosen = soils.find((s) => s.key === event.currentTarget.value);
-				if (chosen) void onchange({ ...antenna, soil: chosen.soil });
+				if (chosen) onpick((now) => ({ ...now, soil: chosen.soil }));
 			}}
 		>
 			{#if soilKey === ''}<option value="">soil as typed</option>{/if}

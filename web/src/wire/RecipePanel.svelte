@@ -39,7 +39,10 @@
 		const mark = await answer(
 			api.POST('/api/rulers/marks', { body: { element, center_hz: at, make: turns } })
 		);
-		await work.change({ ...antenna, numbers: { ...antenna.numbers, inductance_h: mark.value } });
+		await work.change((now) => ({
+			...now,
+			numbers: { ...now.numbers, inductance_h: mark.value }
+		}));
 	}
 
 	// Ratios as ununs are usually wound, and 50 Ω times each.

@@ -46,7 +46,7 @@
 						numbers: { wire_m, feed_m, far_m, shield_m: Math.min(mark, 0.8 * feed_m) }
 					}
 				: { antenna: 'end-fed', numbers: { wire_m, feed_m, far_m, counterpoise_m: mark } };
-		void work.attempt(() => work.change({ ...antenna, ...against }));
+		void work.attempt(() => work.change((now) => ({ ...now, ...against })));
 	}
 	/** What flows into it, and stands on it. */
 	const other = $derived(work.shown?.picture.wires[1]);

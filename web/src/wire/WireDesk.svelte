@@ -146,7 +146,8 @@
 					antenna={work.dragged ? shown.antenna : antenna}
 					{kind}
 					soils={kinds.soils}
-					onchange={(changed) => work.change(changed)}
+					onchange={(edit) => work.change(edit)}
+					onpick={(edit) => void work.attempt(() => work.change(edit))}
 				/>
 			{:else}
 				<p class="wait soft">Bringing it to its band…</p>
@@ -270,8 +271,7 @@
 			study={full}
 			{isSet}
 			onq={(q) =>
-				antenna &&
-				void work.attempt(() => work.change({ ...antenna, numbers: { ...antenna.numbers, q } }))}
+				void work.attempt(() => work.change((now) => ({ ...now, numbers: { ...now.numbers, q } })))}
 		/>
 		{#if study && study.others.length && !isSet}
 			<OtherBands {study} {target} targets={build.targets} />

@@ -150,12 +150,25 @@ export class AntennaPlan {
 		}
 	}
 
+	private last: Promise<unknown> = Promise.resolve();
+
 	/** Keeps other numbers, another wire, other soil. Throws what refuses it, for the field to say. */
-	change(antenna: WireAntenna): Promise<void> {
-		return this.keep({ antenna });
+	change(edit: (antenna: WireAntenna) => WireAntenna): Promise<void> {
+		return this.keep((antenna) => ({ antenna: edit(antenna) }));
 	}
 
-	async keep(given: Partial<WirePlan>): Promise<void> {
+	/** One after the other: each builds on what the one before it left, however fast they come. */
+	keep(given: Partial<WirePlan> | ((antenna: WireAntenna) => Partial<WirePlan>)): Promise<void> {
+		const next = this.last.then(() => {
+			const now = this.antenna ?? this.own;
+			if (typeof given !== 'function') return this.kept(given);
+			return now ? this.kept(given(now)) : undefined;
+		});
+		this.last = next.catch(() => undefined);
+		return next;
+	}
+
+	private async kept(given: Partial<WirePlan>): Promise<void> {
 		const changes = { ...given };
 		const name = this.kind?.tuned_by;
 		const before = name ? this.own?.numbers[name] : undefined;
@@ -181,16 +194,20 @@ export class AntennaPlan {
 		return { ...plan, form, corners, covered: Boolean(antenna.stock?.covering_m) };
 	}
 
+	private kindsAsked = 0;
 	/** Another kind, in the same wire over the same soil, brought to the band. */
 	async become(key: string): Promise<void> {
 		const kind = kinds.get(key);
 		if (!kind) return;
+		const mine = ++this.kindsAsked;
 		await this.attempt(async () => {
 			const antenna = await answer(
 				api.POST('/api/structures/starts', {
 					body: { antenna: kind.key, target: this.target(), like: this.antenna }
 				})
 			);
+			// Another kind was chosen meanwhile: that one counts.
+			if (mine !== this.kindsAsked) return;
 			const { form } = kind;
 			const same = this.plan.form === form;
 			await this.keep({

@@ -20,7 +20,7 @@ HOUSE = TOP / "yielding_coil"
 FLOORS = (
     ("core",),
     ("formats", "data"),
-    ("analyser", "documents"),
+    ("analyser", "documents", "work"),
     ("store",),
     ("demo",),
     ("api",),
@@ -40,13 +40,15 @@ CORE_FLOORS = (
     ("winding", "antenna"),
     ("design", "bench"),
     ("matching",),
+    ("search",),
 )
 API_FLOORS = (
     ("http",),
     ("tables", "quantities"),
     ("sweep", "wire", "drawer"),
     ("line", "analyser", "design", "bench", "build"),
-    ("winding", "matching", "trim", "jobs"),
+    ("winding", "matching", "trim"),
+    ("jobs",),
     ("app",),
     ("openapi",),
 )
@@ -67,6 +69,7 @@ OUTSIDE = {
     "data": {"numpy"},
     "formats": {"numpy"},
     "documents": {"numpy", "pydantic"},
+    "work": set(),
     "analyser": {"numpy", "pyvisa", "pyvisa_py"},
     "store": {"numpy", "pydantic", "sqlalchemy", "alembic", "psycopg"},
     "demo": {"numpy", "sqlalchemy"},

@@ -32,6 +32,7 @@ from yielding_coil.api import (
 )
 from yielding_coil.api.http import Guard, Jobs, install_problems
 from yielding_coil.api.sweep import Antennas
+from yielding_coil.work import Searchers
 
 PAGES = Path(__file__).parents[2] / "web" / "dist"
 
@@ -84,6 +85,7 @@ def create_app(
     app.state.is_disk_full = is_disk_full
     app.state.link = Link(simulated)
     app.state.jobs = Jobs()
+    app.state.searchers = Searchers()
     app.state.closing = lambda: False
     install_problems(app)
     app.add_middleware(Guard)

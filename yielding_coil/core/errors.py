@@ -38,6 +38,17 @@ class RefusedError(Exception):
         self.accepted = accepted
         self.more = more
 
+    def __reduce__(self) -> tuple[Any, ...]:
+        """From one process to another as it is: each kind is made of other arguments than it keeps."""
+        return _as_it_was, (type(self), self.args, self.__dict__)
+
+
+def _as_it_was(kind: type[RefusedError], args: tuple[Any, ...], kept: dict[str, Any]) -> RefusedError:
+    error = kind.__new__(kind)
+    error.args = args
+    error.__dict__.update(kept)
+    return error
+
 
 class OutOfDomainError(RefusedError):
     """A value lies outside the range where the formula holds."""

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, NamedTuple, Protocol
 
 import numpy as np
@@ -26,11 +26,15 @@ class Antenna(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """One thing in the cascade: a one-port in series or across, or a line or transformer passed through."""
+    """One thing in the cascade: a one-port in series or across, or a line or transformer passed through.
+
+    `in_match` tells a length of line that is part of the match from the feedline below it.
+    """
 
     key: str
     place: Place
     part: OnePort | Line | Transformer
+    in_match: bool = False
 
     def __post_init__(self) -> None:
         if (self.place == "through") != isinstance(self.part, Line | Transformer):
@@ -80,7 +84,8 @@ class System:
     @property
     def match_station(self) -> int:
         """Station at which a match is judged: below the last part made by hand, above the line that follows."""
-        return max((i + 1 for i, e in enumerate(self.elements) if not isinstance(e.part, Line)), default=0)
+        made = (i + 1 for i, e in enumerate(self.elements) if e.in_match or not isinstance(e.part, Line))
+        return max(made, default=0)
 
     def index(self, key: str) -> int:
         """Where an element stands, from the antenna down.
@@ -105,7 +110,7 @@ class System:
             NotFoundError: there is none of that key.
         """
         at = self.index(key)
-        elements = [Element(e.key, e.place, part) if i == at else e for i, e in enumerate(self.elements)]
+        elements = [replace(e, part=part) if i == at else e for i, e in enumerate(self.elements)]
         return System(self.antenna, elements)
 
     def above(self, key: str) -> "Antenna":

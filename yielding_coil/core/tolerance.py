@@ -9,12 +9,12 @@ import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real, Reals
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Cable, Line
+from yielding_coil.core.line import Cable, Line, Stub
 from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.quasi_random import Seed, sobol_normal
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
 from yielding_coil.core.ring import RingCoil
-from yielding_coil.core.system import Antenna, Element, System
+from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
@@ -140,7 +140,7 @@ def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Comple
         if spread.element not in parts:
             raise OutOfDomainError("spreads", spread.element, f"one of {', '.join(parts) or 'no elements'}")
         part = parts[spread.element]
-        holder: object = part.cable if isinstance(part, Line) and hasattr(part.cable, spread.field) else part
+        holder: object = part.cable if isinstance(part, Line | Stub) and hasattr(part.cable, spread.field) else part
         value = getattr(holder, spread.field)
         z = deviate.real
         fields = changes.setdefault(spread.element, {})
@@ -156,17 +156,16 @@ def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Comple
     if misread is not None:
         antenna = MisreadAntenna(antenna, misread)
     elements = [
-        Element(e.key, e.place, _changed(e.part, changes[e.key])) if e.key in changes else e
-        for e in system.elements
+        replace(e, part=_changed(e.part, changes[e.key])) if e.key in changes else e for e in system.elements
     ]
     return System(antenna, elements)
 
 
 def _changed(part: OnePort | Line | Transformer, fields: Mapping[str, Reals]) -> OnePort | Line | Transformer:
-    if isinstance(part, Line):
+    if isinstance(part, Line | Stub):
         own = {k: v for k, v in fields.items() if not hasattr(part.cable, k)}
         cable: Cable = replace(part.cable, **{k: v for k, v in fields.items() if k not in own})  # type: ignore[arg-type]
-        return replace(part, cable=cable, **own)
+        return replace(part, cable=cable, **own)  # type: ignore[arg-type]
     return replace(part, **fields)  # type: ignore[type-var]
 
 

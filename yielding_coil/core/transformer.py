@@ -71,6 +71,21 @@ def _whole(values: Any, shape: tuple[int, ...]) -> Any:
     return values if np.shape(values) == shape else np.broadcast_to(values, shape)
 
 
+class _Carried(NamedTuple):
+    """Peaks at every place of a transformer, complex, from the load's winding to the radio's terminals."""
+
+    wound_a: Any
+    high_ohm: Real
+    core_v: Any
+    magnetising_s: Complex
+    low_a: Complex
+    low_ohm: Real
+    primary_v: Complex
+    primary_a: Complex
+    capacitor_s: Any
+    input_a: Complex
+
+
 @dataclass(frozen=True, slots=True)
 class Knob:
     """A variable capacitor across the secondary, turned to its best for every band.
@@ -173,52 +188,77 @@ class Transformer:
         turns = self.primary_turns if self.core_turns is None else self.core_turns
         return self.ring.core_ohm(frequency_hz, turns) * self.permeability_factor / self.share**2
 
-    def flow(self, frequency_hz: Reals, load_ohm: Complexes) -> Flow:
-        """Everything in it for one ampere in the load; shapes broadcast, nothing checked.
+    def _carried(self, frequency_hz: Reals, load_v: Complexes, load_a: Complexes) -> "_Carried":
+        """Every voltage and current in it for those of the load; linear in both.
 
         Source:
             Kirchhoff, from the load down to the radio; the line by Pozar, 4th ed., Table 4.1.
         """
         omega = 2 * math.pi * np.asarray(frequency_hz, dtype=float)
-        load = np.asarray(load_ohm, dtype=complex)
         n = self.turns_ratio
         no_copper = np.zeros(omega.shape)
         # Above the ideal ratio.
         across: Reals = self.winding_capacitance_f
         if self.knob is not None:
             across = self.knob.across_f(frequency_hz, self.permeability_factor, self.winding_capacitance_f)
-        wound_a = 1 + load * (1j * omega * across)
+        wound_a = load_a + load_v * (1j * omega * across)
         high_ohm = no_copper if self.secondary is None else self.secondary.resistance_ohm(frequency_hz)
-        core_v = (load + wound_a * high_ohm) / n
+        core_v = (load_v + wound_a * high_ohm) / n
         # Below it.
         magnetising_s = 1 / self.magnetising_ohm(frequency_hz)
         low_a = n * wound_a + core_v * magnetising_s
-        core_w = np.abs(core_v) ** 2 * magnetising_s.real / 2
-        copper_w = np.abs(wound_a) ** 2 * high_ohm / 2
+        low_ohm = no_copper if self.primary is None else self.primary.resistance_ohm(frequency_hz)
         if self.line is not None:
             a, b, c, d = self.line.chain(frequency_hz)
             primary_v, primary_a = a * core_v + b * low_a, c * core_v + d * low_a
-            line_w = (primary_v * np.conj(primary_a)).real / 2 - (core_v * np.conj(low_a)).real / 2
+        else:
+            primary_v, primary_a = core_v + low_a * (low_ohm + 1j * omega * self.leakage_h), low_a
+        capacitor_s = omega * self.input_capacitance_f * (1j + 1 / self.input_q)
+        return _Carried(
+            wound_a,
+            high_ohm,
+            core_v,
+            magnetising_s,
+            low_a,
+            low_ohm,
+            primary_v,
+            primary_a,
+            capacitor_s,
+            primary_a + primary_v * capacitor_s,
+        )
+
+    def chain(self, frequency_hz: Reals) -> tuple[Complex, Complex, Complex, Complex]:
+        """ABCD from the radio's terminals to the load's: A, B (ohm), C (siemens), D."""
+        opened, shorted = self._carried(frequency_hz, 1.0, 0.0), self._carried(frequency_hz, 0.0, 1.0)
+        shape = np.shape(opened.input_a)
+        rows = (opened.primary_v, shorted.primary_v, opened.input_a, shorted.input_a)
+        a, b, c, d = (np.asarray(_whole(np.asarray(row, dtype=complex), shape)) for row in rows)
+        return a, b, c, d
+
+    def flow(self, frequency_hz: Reals, load_ohm: Complexes) -> Flow:
+        """Everything in it for one ampere in the load; shapes broadcast, nothing checked."""
+        load = np.asarray(load_ohm, dtype=complex)
+        on = self._carried(frequency_hz, load, 1.0)
+        core_w = np.abs(on.core_v) ** 2 * on.magnetising_s.real / 2
+        copper_w = np.abs(on.wound_a) ** 2 * on.high_ohm / 2
+        if self.line is not None:
+            line_w = (on.primary_v * np.conj(on.primary_a)).real / 2 - (on.core_v * np.conj(on.low_a)).real / 2
             copper_w = copper_w + line_w
         else:
-            low_ohm = no_copper if self.primary is None else self.primary.resistance_ohm(frequency_hz)
-            primary_v, primary_a = core_v + low_a * (low_ohm + 1j * omega * self.leakage_h), low_a
-            copper_w = copper_w + np.abs(low_a) ** 2 * low_ohm / 2
-        capacitor_s = omega * self.input_capacitance_f * (1j + 1 / self.input_q)
-        input_a = primary_a + primary_v * capacitor_s
+            copper_w = copper_w + np.abs(on.low_a) ** 2 * on.low_ohm / 2
         # numpy broadcasts whatever stands in these fields; one shape for all of them is the caller's gain.
-        shape = np.broadcast(input_a, core_w, copper_w).shape
+        shape = np.broadcast(on.input_a, core_w, copper_w).shape
         return Flow(
-            near_ohm=_whole(primary_v / input_a, shape),
-            input_a=_whole(np.abs(input_a), shape),
+            near_ohm=_whole(on.primary_v / on.input_a, shape),
+            input_a=_whole(np.abs(on.input_a), shape),
             core_w=_whole(core_w, shape),
             copper_w=_whole(copper_w, shape),
-            capacitor_w=_whole(np.abs(primary_v) ** 2 * np.real(capacitor_s) / 2, shape),
+            capacitor_w=_whole(np.abs(on.primary_v) ** 2 * np.real(on.capacitor_s) / 2, shape),
             load_w=_whole(load.real / 2, shape),
-            input_v=_whole(np.abs(primary_v), shape),
-            core_v=_whole(np.abs(core_v), shape),
+            input_v=_whole(np.abs(on.primary_v), shape),
+            core_v=_whole(np.abs(on.core_v), shape),
             load_v=_whole(np.abs(load), shape),
-            low_a=_whole(np.abs(low_a), shape),
+            low_a=_whole(np.abs(on.low_a), shape),
         )
 
     def input_impedance(self, frequency_hz: Reals, load_ohm: Complexes) -> Complex:

@@ -80,63 +80,6 @@ class ResistorAntenna(Payload):
         return FixedLoad(complex(self.resistance_ohm, self.reactance_ohm))
 
 
-class CoaxCapacitor(Payload):
-    """A capacitor made of a length of coax, open at its far end."""
-
-    kind: Literal["coax_capacitor"] = "coax_capacitor"
-    key: Annotated[Words, Field(max_length=40)]
-    place: Literal["series", "shunt"]
-    capacitance_f: Farad
-    cable: Annotated[Words, Field(max_length=40)]
-    spread: SpreadOf = 0.04
-    end_spread_f: Annotated[float, Field(ge=0, le=1e-9)] = 0.2e-12
-    piece: PieceSnapshot | None = None
-
-    def to_core(self) -> core.CoaxCapacitor:
-        """The capacitor for the core.
-
-        Raises:
-            NotFoundError: no such cable.
-        """
-        return core.CoaxCapacitor(
-            key=self.key,
-            place=self.place,
-            capacitance_f=self.capacitance_f,
-            cable=data.cable_row(self.cable),
-            spread=self.spread,
-            end_spread_f=self.end_spread_f,
-            stands_v=_stands_v(self.piece),
-        )
-
-
-class FixedCapacitor(Payload):
-    """A bought capacitor: mica, ceramic."""
-
-    kind: Literal["capacitor"] = "capacitor"
-    key: Annotated[Words, Field(max_length=40)]
-    place: Literal["series", "shunt"]
-    capacitance_f: Farad
-    q: Annotated[float, Field(ge=0.1, le=1e9)] = 1000.0
-    spread: SpreadOf = 0.05
-    piece: PieceSnapshot | None = None
-
-    def to_core(self) -> core.FixedCapacitor:
-        """The capacitor for the core."""
-        return core.FixedCapacitor(
-            key=self.key,
-            place=self.place,
-            capacitance_f=self.capacitance_f,
-            q=self.q,
-            spread=self.spread,
-            stands_v=_stands_v(self.piece),
-        )
-
-
-def _stands_v(piece: PieceSnapshot | None) -> float | None:
-    """What the one in hand stands; None where none is taken from the drawer, or nobody said."""
-    return None if piece is None else piece.values.get("voltage_v")
-
-
 class CableValues(Payload):
     """A cable of one's own, as two sweeps and a tape found it."""
 
@@ -193,6 +136,92 @@ class CableSnapshot(Payload):
     values: CableValues
 
 
+def _cable_of(key: str, piece: CableSnapshot | None) -> CableRow:
+    """One's own cable as it was measured when it was taken, else the table's.
+
+    Raises:
+        NotFoundError: no such cable.
+    """
+    return data.cable_row(key) if piece is None else piece.values.row(key)
+
+
+class CoaxCapacitor(Payload):
+    """A capacitor made of a length of coax, open at its far end."""
+
+    kind: Literal["coax_capacitor"] = "coax_capacitor"
+    key: Annotated[Words, Field(max_length=40)]
+    place: Literal["series", "shunt"]
+    capacitance_f: Farad
+    cable: Annotated[Words, Field(max_length=40)]
+    spread: SpreadOf = 0.04
+    end_spread_f: Annotated[float, Field(ge=0, le=1e-9)] = 0.2e-12
+    piece: PieceSnapshot | None = None
+    # Cut from a cable of one's own, as it was measured when that was taken; null: from the table's.
+    cable_piece: CableSnapshot | None = None
+
+    def to_core(self) -> core.CoaxCapacitor:
+        """The capacitor for the core.
+
+        Raises:
+            NotFoundError: no such cable.
+        """
+        return core.CoaxCapacitor(
+            key=self.key,
+            place=self.place,
+            capacitance_f=self.capacitance_f,
+            cable=_cable_of(self.cable, self.cable_piece),
+            spread=self.spread,
+            end_spread_f=self.end_spread_f,
+            stands_v=_stands_v(self.piece),
+        )
+
+
+class CapacitorOfPair(Payload):
+    """One of two capacitors that make one value, as it was when it was taken."""
+
+    name: Annotated[Words, Field(max_length=120)]
+    capacitance_f: Farad
+    piece_id: UUID | None = None
+
+
+class CapacitorPair(Payload):
+    """Two capacitors in place of one, and the volts that both stand together."""
+
+    way: Literal["series", "parallel"]
+    parts: list[CapacitorOfPair] = Field(min_length=2, max_length=2)
+    voltage_v: Annotated[float, Field(ge=1, le=1e6)]
+
+
+class FixedCapacitor(Payload):
+    """A bought capacitor: mica, ceramic; or two of them."""
+
+    kind: Literal["capacitor"] = "capacitor"
+    key: Annotated[Words, Field(max_length=40)]
+    place: Literal["series", "shunt"]
+    capacitance_f: Farad
+    q: Annotated[float, Field(ge=0.1, le=1e9)] = 1000.0
+    spread: SpreadOf = 0.05
+    piece: PieceSnapshot | None = None
+    # Null: one alone.
+    pair: CapacitorPair | None = None
+
+    def to_core(self) -> core.FixedCapacitor:
+        """The capacitor for the core."""
+        return core.FixedCapacitor(
+            key=self.key,
+            place=self.place,
+            capacitance_f=self.capacitance_f,
+            q=self.q,
+            spread=self.spread,
+            stands_v=_stands_v(self.piece) if self.pair is None else self.pair.voltage_v,
+        )
+
+
+def _stands_v(piece: PieceSnapshot | None) -> float | None:
+    """What the one in hand stands; None where none is taken from the drawer, or nobody said."""
+    return None if piece is None else piece.values.get("voltage_v")
+
+
 class Feedline(Payload):
     """A length of cable between the match and the radio."""
 
@@ -209,12 +238,54 @@ class Feedline(Payload):
         Raises:
             NotFoundError: no such cable.
         """
-        row = data.cable_row(self.cable) if self.piece is None else self.piece.values.row(self.cable)
-        return core.Feedline(key=self.key, cable=row, length_m=self.length_m)
+        return core.Feedline(key=self.key, cable=_cable_of(self.cable, self.piece), length_m=self.length_m)
+
+
+class MatchSection(Payload):
+    """A length of line that is part of the match: the power passes through it. Two pieces lie side by side."""
+
+    kind: Literal["section"] = "section"
+    key: Annotated[Words, Field(max_length=40)]
+    place: Literal["through"] = "through"
+    cable: Annotated[Words, Field(max_length=40)]
+    length_m: PartLength
+    pieces: Literal[1, 2] = 1
+    piece: CableSnapshot | None = None
+
+    def to_core(self) -> core.MatchSection:
+        """The section for the core.
+
+        Raises:
+            NotFoundError: no such cable.
+        """
+        row = _cable_of(self.cable, self.piece)
+        return core.MatchSection(key=self.key, cable=row, length_m=self.length_m, pieces=self.pieces)
+
+
+class MatchStub(Payload):
+    """A length of line across the way, open or shorted at its far end."""
+
+    kind: Literal["stub"] = "stub"
+    key: Annotated[Words, Field(max_length=40)]
+    place: Literal["series", "shunt"] = "shunt"
+    cable: Annotated[Words, Field(max_length=40)]
+    length_m: PartLength
+    end: Literal["open", "shorted"]
+    piece: CableSnapshot | None = None
+
+    def to_core(self) -> core.MatchStub:
+        """The stub for the core.
+
+        Raises:
+            NotFoundError: no such cable.
+        """
+        row = _cable_of(self.cable, self.piece)
+        return core.MatchStub(key=self.key, cable=row, length_m=self.length_m, end=self.end, place=self.place)
 
 
 AnyElement = Annotated[
-    Coil | CoaxCapacitor | FixedCapacitor | CoilOnRing | WoundTransformer | Feedline, Field(discriminator="kind")
+    Coil | CoaxCapacitor | FixedCapacitor | CoilOnRing | WoundTransformer | MatchSection | MatchStub | Feedline,
+    Field(discriminator="kind"),
 ]
 
 

@@ -91,7 +91,8 @@ export class AnalyserSession {
 
 	/** Begins a sweep and follows it to its end; gives its last state. */
 	async sweep(asked: JobIn): Promise<JobState> {
-		const begun = await answer(api.POST('/api/jobs', { body: asked }));
+		// What is asked for here is a sweep, so what begins is one.
+		const begun = (await answer(api.POST('/api/jobs', { body: asked }))) as JobState;
 		this.job = begun;
 		this.kind = asked.kind;
 		this.running = true;
@@ -99,7 +100,7 @@ export class AnalyserSession {
 		const endless = asked.kind === 'sweep' && asked.passes === null;
 		if (!endless) busy(1);
 		try {
-			const { ended, stop } = followJob(begun.id, (state) => (this.job = state));
+			const { ended, stop } = followJob(begun, (state) => (this.job = state));
 			this.leave = stop;
 			const last = await ended;
 			this.job = last;

@@ -3,7 +3,12 @@
 import { remade } from '../drawer/pieceUse';
 import type { Accessory, Candidate, Coil, Content, Element } from '../lib/api/client';
 
-export type Part = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
+/** A coil or a capacitor: an inductance or a capacitance. */
+export type Lumped = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
+/** A length of line in a match. */
+export type OfLine = Extract<Element, { kind: 'section' | 'stub' }>;
+/** What is set on a ruler. */
+export type Part = Lumped | OfLine;
 export type Line = Extract<Element, { kind: 'line' }>;
 /** Wound on a ring: set on the winding desk, not on a ruler. */
 export type Wound = Extract<Element, { kind: 'ring_coil' | 'transformer' }>;
@@ -57,9 +62,20 @@ export function feedline(content: Content): Line | undefined {
 	return content.elements.find((e): e is Line => e.kind === 'line');
 }
 
-/** What a ruler sets: henry of a coil, farad of a capacitor. */
+/** What a ruler sets: henry of a coil, farad of a capacitor, metres of a line. */
 export function valueOf(part: Part): number {
+	if (isOfLine(part)) return part.length_m;
 	return part.kind === 'coil' ? part.inductance_h : part.capacitance_f;
+}
+
+/** The unit of that value. */
+export function unitOf(part: Part): 'H' | 'F' | 'm' {
+	return isOfLine(part) ? 'm' : part.kind === 'coil' ? 'H' : 'F';
+}
+
+/** Whether a part is a length of line. */
+export function isOfLine(part: Element): part is OfLine {
+	return part.kind === 'section' || part.kind === 'stub';
 }
 
 export function isCoil(part: Part): part is Coil & { kind: 'coil' } {
@@ -83,11 +99,15 @@ export function withElement(
 
 /** The content with one part at another value. */
 export function withValue(content: Content, part: Part, value: number): Content {
-	return withElement(
-		content,
-		part.key,
-		part.kind === 'coil' ? { inductance_h: value } : { capacitance_f: value }
-	);
+	const changes = isOfLine(part)
+		? { length_m: value }
+		: part.kind === 'coil'
+			? { inductance_h: value }
+			: part.kind === 'capacitor'
+				? // Of another value it is no longer the two that made it.
+					{ capacitance_f: value, pair: null }
+				: { capacitance_f: value };
+	return withElement(content, part.key, changes);
 }
 
 /** The content with a feedline changed, or put below where there is none. */
@@ -106,6 +126,21 @@ export function withLine(content: Content, changes: Partial<Line>): Content {
 	return { ...content, elements: [...content.elements, made] };
 }
 
+/** A way to match that was found, as it would be made, above the line that there is. */
+export function withWay(content: Content, way: Content): Content {
+	const line = feedline(content);
+	return {
+		...content,
+		elements: [...way.elements.filter((e) => e.kind !== 'line'), ...(line ? [line] : [])]
+	};
+}
+
+/** Whether the matches of two contents are made of just the same parts. */
+export function sameMatch(a: Content, b: Content): boolean {
+	const match = (c: Content) => JSON.stringify(c.elements.filter((e) => e.kind !== 'line'));
+	return match(a) === match(b);
+}
+
 /**
  * A network that was found, made as the parts in hand are: what one said of wire, former, cable and tolerance stays,
  * and so does all beside the network. Only kinds, places and values are the found one's.
@@ -117,13 +152,14 @@ export function adopted(found: Content, present: Content): Content {
 		.map((e): Element => {
 			if (isWound(e)) return e;
 			const of = e as Part;
+			if (isOfLine(of)) return e;
 			const like = mine.find((m) => m.kind === of.kind && m.place === of.place);
 			const same = like ?? mine.find((m) => m.kind === of.kind);
 			if (!same) return e;
 			const value =
 				of.kind === 'coil'
 					? { inductance_h: of.inductance_h }
-					: { capacitance_f: (of as Exclude<Part, { kind: 'coil' }>).capacitance_f };
+					: { capacitance_f: of.capacitance_f };
 			return { ...same, ...remade(same, value), key: of.key, place: of.place } as Element;
 		});
 	const line = feedline(present);
@@ -154,6 +190,7 @@ type Shape = Pick<Candidate, 'series' | 'shunt' | 'shunt_at'>;
 export function shapeOf(content: Content): Shape | null {
 	const found = parts(content);
 	const [series, shunt] = found;
+	if (content.elements.some((e) => isWound(e) || isOfLine(e))) return null;
 	if (found.length !== 2 || series?.place !== 'series' || shunt?.place !== 'shunt') return null;
 	const kind = (p: Part) => (p.kind === 'coil' ? 'coil' : 'capacitor');
 	const first = content.elements.find((e) => e.kind !== 'line');

@@ -3,8 +3,8 @@
 import type { Content, Prediction, Station } from '../lib/api/client';
 import { lowest, valueAt } from '../lib/charts/curve';
 import { type LengthUnit, length, megahertz } from '../lib/units/format';
-import { feedline, isWound, parts, woundName, woundTitle } from './content';
-import { lineLoss } from './words';
+import { feedline, isOfLine, isWound, type Lumped, parts, woundName, woundTitle } from './content';
+import { lineLoss, secondOf } from './words';
 
 /** What a station shows at one frequency; null where it is not known. */
 export function at(station: Station | undefined, hz: number) {
@@ -46,11 +46,15 @@ export function sweptNameOf(
 /** What the parts are called in the drop and on the chart; with their place where both are of one kind. */
 export function partNames(content: Content): Map<string, string> {
 	const found = parts(content);
-	const twins = new Set(found.map((p) => p.kind === 'coil')).size === 1;
+	const short = { coil: 'coil', coax_capacitor: 'coax C', capacitor: 'C' };
+	const lumped = found.filter((p): p is Lumped => !isOfLine(p));
+	const alike = (p: Lumped) =>
+		lumped.filter((o) => (o.kind === 'coil') === (p.kind === 'coil')).length > 1;
 	return new Map([
 		...found.map((p): [string, string] => {
-			const what = p.kind === 'coil' ? 'coil' : p.kind === 'coax_capacitor' ? 'coax C' : 'C';
-			return [p.key, twins ? `${p.place} ${what}` : what];
+			if (isOfLine(p)) return [p.key, p.kind === 'stub' ? 'stub' : 'section'];
+			const name = alike(p) ? `${p.place} ${short[p.kind]}` : short[p.kind];
+			return [p.key, `${secondOf(p)}${name}`];
 		}),
 		...content.elements
 			.filter(isWound)
@@ -129,9 +133,11 @@ export function stopsOf({
 		here: false,
 		...more
 	});
-	const made = content.elements
-		.filter((e) => e.place !== 'through')
-		.map((e) => `${e.place} ${(names.get(e.key) ?? '').replace(/^(series|shunt) /, '')}`);
+	const inMatch = content.elements.filter((e) => e.kind !== 'line' && e.kind !== 'transformer');
+	const made = inMatch.map((e) => {
+		const name = (names.get(e.key) ?? '').replace(/^(series|shunt) /, '');
+		return e.place === 'through' ? name : `${e.place} ${name}`;
+	});
 	// An unun or a balun is a stop of its own: its watts branch off where it hangs.
 	const wound = content.elements.flatMap((e, i) => {
 		const below = seen[i + 1];
@@ -145,9 +151,20 @@ export function stopsOf({
 			})
 		];
 	});
+	const firstWound = content.elements.findIndex((e) => e.kind === 'transformer');
+	const matchFirst = firstWound > 0 && content.elements.indexOf(inMatch[0]!) < firstWound;
+	const aboveWound = seen[firstWound] ?? box;
 	const inWound = wound.reduce((sum, w) => sum + w.heat, 0);
 	const heat =
 		seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0) - inWound;
+	const match = made.length
+		? [
+				stop('match', 'Match', made.join(' · '), matchFirst ? aboveWound : box, {
+					heat,
+					here: true
+				})
+			]
+		: [];
 	return [
 		content.antenna.kind === 'sweep'
 			? stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref })
@@ -156,8 +173,8 @@ export function stopsOf({
 						href: sweepHref.replace(/sweep$/, 'wire')
 					})
 				: stop('wire', 'The wire', 'taken as a resistor', wire),
-		...wound,
-		...(made.length ? [stop('match', 'Match', made.join(' · '), box, { heat, here: true })] : []),
+		// In the order in which they hang.
+		...(matchFirst ? [...match, ...wound] : [...wound, ...match]),
 		...(line
 			? [
 					stop(

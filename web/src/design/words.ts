@@ -2,24 +2,22 @@
 
 import type { Content, Target } from '../lib/api/client';
 import { length, megahertz, millimetres, quantity, swr } from '../lib/units/format';
-import { isWound, type Part, woundName } from './content';
+import { isOfLine, isWound, type Lumped, type Part, woundName } from './content';
 
 /** What became of one design in another: parts, worst SWR. */
 export function designDifference(a: Content, b: Content): string[] {
 	const name = (e: Content['elements'][number]) =>
-		e.kind === 'line'
-			? 'coax'
-			: isWound(e)
-				? 'wound'
-				: `${e.place} ${e.kind === 'coil' ? 'coil' : e.kind === 'coax_capacitor' ? 'coax capacitor' : 'capacitor'}`;
-	const value = (e: Content['elements'][number]) =>
-		e.kind === 'line'
-			? `${length(e.length_m, 'm')} of ${e.cable}`
-			: isWound(e)
-				? woundName(e)
-				: e.kind === 'coil'
-					? `${quantity(e.inductance_h, 'H')} on ${millimetres(e.former_m)}`
-					: quantity(e.capacitance_f, 'F');
+		e.kind === 'line' ? 'coax' : isWound(e) ? 'wound' : whatOf(e);
+	const value = (e: Content['elements'][number]) => {
+		if (e.kind === 'line' || isOfLine(e as Part)) {
+			const of = e as Extract<typeof e, { length_m: number }>;
+			return `${length(of.length_m, 'm')} of ${of.cable}`;
+		}
+		if (isWound(e)) return woundName(e);
+		return e.kind === 'coil'
+			? `${quantity(e.inductance_h, 'H')} on ${millimetres(e.former_m)}`
+			: quantity((e as Exclude<Lumped, { kind: 'coil' }>).capacitance_f, 'F');
+	};
 	const said: string[] = [];
 	for (const e of a.elements) {
 		const other = b.elements.find((o) => o.key === e.key && o.kind === e.kind);
@@ -36,9 +34,34 @@ export function designDifference(a: Content, b: Content): string[] {
 	return said;
 }
 
+/** Of two alike in one place the second is told so; the search numbers their keys. */
+export function secondOf(part: Part): string {
+	return / 2$/.test(part.key) ? 'second ' : '';
+}
+
+/** What a part is, and where it goes: in small letters. */
+function whatOf(part: Part): string {
+	return secondOf(part) + kindOf(part);
+}
+
+function kindOf(part: Part): string {
+	switch (part.kind) {
+		case 'section':
+			return part.pieces === 2 ? 'two sections of coax side by side' : 'section of coax';
+		case 'stub':
+			return `${part.end} stub`;
+		case 'coax_capacitor':
+			return `${part.place} coax capacitor`;
+		default:
+			return `${part.place} ${part.kind}`;
+	}
+}
+
 /** What a part is called wherever it is met: by where it goes, and what it is. */
 export function partTitle(part: Part): string {
-	return `${part.place === 'series' ? 'Series' : 'Shunt'} ${part.kind === 'coil' ? 'coil' : 'capacitor'}`;
+	const said =
+		part.kind === 'coax_capacitor' ? `${secondOf(part)}${part.place} capacitor` : whatOf(part);
+	return said.replace(/^./, (c) => c.toUpperCase());
 }
 
 /** A target in a few words: its name, edges and limit. */

@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { answer, api, type Design } from '../lib/api/client';
 	import { router } from '../lib/router/router.svelte';
-	import { isWound, woundName } from '../design/content';
+	import { isWound, unitOf, valueOf, woundName } from '../design/content';
 	import { partTitle } from '../design/words';
 	import { titleOf } from '../winding/wound';
 	import { quantity } from '../lib/units/format';
@@ -66,8 +66,7 @@
 				];
 			}
 			const what = partTitle(e);
-			const value =
-				e.kind === 'coil' ? quantity(e.inductance_h, 'H') : quantity(e.capacitance_f, 'F');
+			const value = quantity(valueOf(e), unitOf(e));
 			return [
 				{
 					name: `${what} ${value}`,

@@ -49,7 +49,9 @@
 		shapeName,
 		withLine
 	} from '../design/content';
+	import { MatchSearch } from './search.svelte';
 	import Verdict from './Verdict.svelte';
+	import WaysPanel from './WaysPanel.svelte';
 	import { targetText } from '../design/words';
 	import { moved } from './words';
 	import { networksFor } from '../design/compared.svelte';
@@ -148,6 +150,7 @@
 	}
 
 	let beside = $state(false);
+	const search = new MatchSearch();
 
 	async function designed(name: string, content: Content): Promise<string> {
 		const design = await answer(
@@ -422,6 +425,7 @@
 					ontake={(candidate) => work.take(candidate)}
 				/>
 			{/if}
+			<WaysPanel {build} {content} {search} ontake={(taken) => work.edit(taken, true)} />
 			{#if work.design}
 				<HistoryPanel
 					design={work.design}

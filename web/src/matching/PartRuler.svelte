@@ -23,9 +23,11 @@
 	import { units } from '../lib/units/units.svelte';
 	import {
 		isCoil,
+		isOfLine,
 		isWound,
 		type Part,
 		rulerRange,
+		unitOf,
 		valueOf,
 		withElement,
 		withValue
@@ -55,10 +57,17 @@
 	let dragging = false;
 
 	const value = $derived(valueOf(part));
-	const unit = $derived(isCoil(part) ? 'H' : 'F');
+	const unit = $derived(unitOf(part));
+	const ofLine = $derived(isOfLine(part) ? part : null);
+	/** Degrees of a metre of this line, at the centre. */
+	const degrees = $derived(
+		made && (made.kind === 'section' || made.kind === 'stub') ? made.degrees / made.length_m : 1
+	);
+	const shown = $derived(unit === 'm' ? length(value, units.length) : quantity(value, unit));
 	const coil = $derived(isCoil(part) ? part : null);
 	const stub = $derived(part.kind === 'coax_capacitor' ? part : null);
-	const measured = $derived((part.spread ?? 0) <= 0.0101);
+	const spread = $derived(isOfLine(part) ? 0 : (part.spread ?? 0));
+	const measured = $derived(spread <= 0.0101);
 
 	// The ruler stays while its value is dragged, and moves on when the value has left its middle.
 	$effect(() => {
@@ -68,7 +77,13 @@
 	});
 
 	const madeOf = $derived(
-		JSON.stringify(coil ? [coil.former_m, coil.wire, coil.pitch_m] : stub ? [stub.cable] : [])
+		JSON.stringify(
+			coil
+				? [coil.former_m, coil.wire, coil.pitch_m]
+				: (stub ?? ofLine)
+					? [(stub ?? ofLine)?.cable]
+					: []
+		)
 	);
 	// Marks hang on what the part is made of, not on its value: asked for when that, or the ruler, changes.
 	const marks = latest(
@@ -101,14 +116,16 @@
 	const above = $derived(
 		coil
 			? `turns above, µH below`
-			: stub
-				? `${units.length === 'ft' ? 'inches' : 'cm'} of coax above, pF below`
-				: 'bought, pF below'
+			: ofLine
+				? `${units.length === 'ft' ? 'inches' : 'cm'} above, degrees below`
+				: stub
+					? `${units.length === 'ft' ? 'inches' : 'cm'} of coax above, pF below`
+					: 'bought, pF below'
 	);
 
 	/** So many turns or metres, whatever they give. */
 	async function make(amount: number): Promise<void> {
-		const element = coil ?? stub;
+		const element = coil ?? stub ?? ofLine;
 		if (!element) return;
 		const { value: gives } = await answer(
 			api.POST('/api/rulers/marks', { body: { element, center_hz: centerHz, make: amount } })
@@ -127,8 +144,8 @@
 		<QuantityField
 			label={title}
 			quiet
-			kind={coil ? 'inductance' : 'capacitance'}
-			shown={quantity(value, unit)}
+			kind={coil ? 'inductance' : ofLine ? 'length' : 'capacitance'}
+			{shown}
 			width={8}
 			onsettle={(to) => onedit(withValue(content, part, to), true)}
 		/>
@@ -140,14 +157,14 @@
 		<div class="wide">
 			<Ruler
 				bind:this={ruler}
-				label="{title}, {coil ? 'microhenry' : 'picofarad'}"
+				label="{title}, {coil ? 'microhenry' : ofLine ? 'degrees' : 'picofarad'}"
 				{value}
-				valueText={quantity(value, unit)}
+				valueText={shown}
 				low={range.low}
 				high={range.high}
 				{makes}
-				perUnit={coil ? 1e6 : 1e12}
-				unit={coil ? 'µH' : 'pF'}
+				perUnit={coil ? 1e6 : ofLine ? degrees : 1e12}
+				unit={coil ? 'µH' : ofLine ? '°' : 'pF'}
 				hue={coil ? 'copper' : 'verdigris'}
 				onchange={(to, settled) => {
 					dragging = !settled;
@@ -194,6 +211,53 @@
 			{#if coil.pitch_m}
 				<button class="plain" onclick={() => change({ pitch_m: null })}>touching</button>
 			{/if}
+		{:else if ofLine}
+			<label
+				>of
+				<select
+					aria-label="{title}, cable"
+					value={ofLine.piece ? '' : ofLine.cable}
+					onchange={(event) => change({ cable: event.currentTarget.value, piece: null })}
+				>
+					{#if ofLine.piece}<option value="">{String(ofLine.piece.values.name)}, your own</option
+						>{/if}
+					{#each cables.filter((c) => !c.piece) as cable (cable.key)}
+						<option value={cable.key}>{cable.name}</option>
+					{/each}
+				</select></label
+			>
+			{#each cables.filter((c) => c.piece) as mine (mine.key)}
+				{#if mine.piece?.id !== ofLine.piece?.id}
+					<button class="plain" onclick={() => change({ piece: mine.piece })}
+						>take your own {mine.name}</button
+					>
+				{/if}
+			{/each}
+			{#if ofLine.kind === 'section'}
+				<label class="check">
+					<input
+						type="checkbox"
+						checked={ofLine.pieces === 2}
+						onchange={(event) => change({ pieces: event.currentTarget.checked ? 2 : 1 })}
+					/>
+					two side by side
+				</label>
+			{:else}
+				<label class="check">
+					<input
+						type="checkbox"
+						checked={ofLine.end === 'shorted'}
+						onchange={(event) => change({ end: event.currentTarget.checked ? 'shorted' : 'open' })}
+					/>
+					shorted at its far end
+				</label>
+			{/if}
+		{:else if part.kind === 'capacitor' && part.pair}
+			<span class="soft"
+				>{part.pair.parts
+					.map((p) => p.name)
+					.join(part.pair.way === 'parallel' ? ' beside ' : ' in series with ')}</span
+			>
 		{:else if stub}
 			<QuantityField
 				label="cut"
@@ -214,12 +278,12 @@
 				</select></label
 			>
 		{/if}
-		{#if part.kind !== 'coax_capacitor'}
+		{#if part.kind === 'coil' || part.kind === 'capacitor'}
 			<MeasuredPieces element={part} own={own ?? []} {centerHz} of={title} onset={change} />
 		{/if}
-		{#if part.piece}
-			<span class="soft">{tolerance(part.spread ?? 0)}</span>
-		{:else}
+		{#if part.piece && !ofLine}
+			<span class="soft">{tolerance(spread)}</span>
+		{:else if !ofLine}
 			<label class="check">
 				<input
 					type="checkbox"
@@ -231,7 +295,13 @@
 			</label>
 		{/if}
 	</div>
-	<PieceNote element={part} what={title.toLowerCase()} {own} {centerHz} onset={change} />
+	{#if !ofLine}<PieceNote
+			element={part}
+			what={title.toLowerCase()}
+			{own}
+			{centerHz}
+			onset={change}
+		/>{/if}
 </section>
 
 <style>

@@ -22,12 +22,13 @@
 	import { partTitle } from '../design/words';
 	import {
 		benchLoad,
-		type CapacitorMade,
 		caution,
-		type CoilMade,
 		coilText,
 		finding,
+		isMatchMade,
 		nearFloor,
+		sectionText,
+		stubText,
 		why
 	} from './words';
 
@@ -53,10 +54,7 @@
 	const shape = $derived(shapeOf(content));
 	const made = $derived(
 		prediction.made
-			.filter(
-				(m): m is CoilMade | CapacitorMade =>
-					m.kind === 'coil' || m.kind === 'coax_capacitor' || m.kind === 'capacitor'
-			)
+			.filter(isMatchMade)
 			.sort((a, b) => Number(b.kind === 'coil') - Number(a.kind === 'coil'))
 	);
 	const wound = $derived(content.elements.filter(isWound));
@@ -184,7 +182,9 @@
 {#if made.length}
 	<section class="sheet">
 		<h3 class="eyebrow">
-			{#if few}What it would be made of{:else}Make these {count[made.length] ?? made.length}{/if}
+			{#if few}What it would be made of{:else if made.length === 1}Make this one{:else}Make these {count[
+					made.length
+				] ?? made.length}{/if}
 			<Help topic="parts" name="making the parts" />
 		</h3>
 		<Wiring {content} />
@@ -199,6 +199,14 @@
 						2
 					)}&nbsp;MHz,
 					{part.peak_current_a?.toFixed(1)} A peak.
+				{:else if part.kind === 'section'}
+					<strong>{titleOf(part.key, 'Section')}</strong>, {sectionText(part, units.length)}
+				{:else if part.kind === 'stub'}
+					<strong>{titleOf(part.key, 'Stub')}</strong>, {stubText(part, units.length)} Cut
+					<b class="mono">{length(part.cut_m, units.length)}</b> and trim{part.end === 'shorted'
+						? ', making the short anew each time'
+						: ''}.
+					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
 				{:else if part.coax_m}
 					<strong>{titleOf(part.key, 'Capacitor')}</strong>, {length(part.coax_m, units.length)} of {part.cable_name},
 					open end: cut

@@ -17,6 +17,14 @@ import { ownResonance } from '../design/ownResonance';
 export type Made = Prediction['made'][number];
 export type CoilMade = Extract<Made, { kind: 'coil' }>;
 export type CapacitorMade = Extract<Made, { kind: 'coax_capacitor' | 'capacitor' }>;
+export type SectionMade = Extract<Made, { kind: 'section' }>;
+export type StubMade = Extract<Made, { kind: 'stub' }>;
+export type MatchMade = CoilMade | CapacitorMade | SectionMade | StubMade;
+
+/** Whether a line of the parts list is a part of the match that is made on the rulers. */
+export function isMatchMade(made: Made): made is MatchMade {
+	return made.kind !== 'line' && made.kind !== 'ring_coil' && made.kind !== 'transformer';
+}
 
 const number = (value: number | string | null | undefined) =>
 	typeof value === 'number' ? value : 0;
@@ -149,6 +157,21 @@ export function caution(found: Finding): { title: string; text: string } {
 export function coilText(made: CoilMade, unit: LengthUnit): string {
 	const spacing = made.touching ? 'touching' : `one every ${millimetres(made.pitch_m)}`;
 	return `${turns(made.turns)} turns of ${made.wire_name}, ${spacing}, on ${millimetres(made.former_m)}: winding ${length(made.winding_m, unit)} long.`;
+}
+
+/** How to cut a section: its length by the velocity of its cable. */
+export function sectionText(made: SectionMade, unit: LengthUnit): string {
+	const each = made.pieces === 2 ? 'two pieces, each ' : '';
+	return `${each}${length(made.length_m, unit)} of ${made.cable_name}: ${figures(made.degrees, 3)}° at its velocity of ${made.velocity_factor.toFixed(3).replace(/0$/, '')}. Measured from braid to braid; loses ${(made.loss_db ?? 0).toFixed(2)} dB.`;
+}
+
+/** How to cut a stub, and how to trim it. */
+export function stubText(made: StubMade, unit: LengthUnit): string {
+	const end =
+		made.end === 'shorted'
+			? 'its far end shorted, centre to braid'
+			: 'its far end open and kept dry';
+	return `${length(made.length_m, unit)} of ${made.cable_name}, ${end}: ${figures(made.degrees, 3)}° at its velocity of ${made.velocity_factor.toFixed(3).replace(/0$/, '')}.`;
 }
 
 /** What moved between two states of a match: the dip, and the worst SWR. */

@@ -187,7 +187,7 @@ def meaning(
     if row.checked is None:
         raise OutOfDomainError("calibration_id", "one that was not checked", "checked with its load first")
     antennas: Antennas = request.app.state.antennas
-    z = complex(antennas.sweep(request, sweep_id).impedance_at(np.asarray(frequency_hz)))
+    z = complex(antennas.sweep(request.app, sweep_id).impedance_at(np.asarray(frequency_hz)))
     left = core.Residual(row.checked["rms"])
     gamma = complex(reflection_of(z))
     low, high = left.swr_between(gamma)

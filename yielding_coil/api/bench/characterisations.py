@@ -103,7 +103,7 @@ def characterise_ring(request: Request, session: InTransaction, asked: RingIn) -
     antennas: Antennas = request.app.state.antennas
     size = data.ring_size(asked.size)
     residual_db = min(trusted(session, w.sweep_id) for w in asked.wound)
-    wound = [characterise.TurnsSweep(w.turns, useful(antennas.sweep(request, w.sweep_id))) for w in asked.wound]
+    wound = [characterise.TurnsSweep(w.turns, useful(antennas.sweep(request.app, w.sweep_id))) for w in asked.wound]
     table = list(data.ring_materials().values())
     found = characterise.ring(wound, size, table, stack=asked.stack, residual_db=residual_db, noise=KEPT_NOISE)
     at, kept = kept_at(found), kept_material(found)
@@ -135,7 +135,7 @@ def characterise_part(request: Request, session: InTransaction, asked: PartIn) -
     """L, C, Q and self-resonance of one thing alone; nothing is kept."""
     antennas: Antennas = request.app.state.antennas
     residual_db = trusted(session, asked.sweep_id)
-    sweep = antennas.sweep(request, asked.sweep_id)
+    sweep = antennas.sweep(request.app, asked.sweep_id)
     found = characterise.part(sweep, asked.kind, residual_db=residual_db, noise=KEPT_NOISE)
     kept = kept_part(found)
     values = CapacitorValues(**asdict(kept)) if isinstance(kept, KeptCapacitor) else PartValues(**asdict(kept))

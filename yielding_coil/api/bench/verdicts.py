@@ -89,7 +89,7 @@ def bench_verdict(request: Request, session: InTransaction, asked: VerdictIn) ->
     taken = [
         BenchSweep(
             setup_of(element, told.setup, told.resistor_ohm or _on(told.setup, carried)),
-            useful(antennas.sweep(request, told.sweep_id)),
+            useful(antennas.sweep(request.app, told.sweep_id)),
             trusted(session, told.sweep_id),
             KEPT_NOISE,
         )

@@ -76,4 +76,39 @@ class LineMade(BaseModel):
     matched_loss_db: float
 
 
-PartToMake = Annotated[CoilMade | CapacitorMade | WoundMade | LineMade, Field(discriminator="kind")]
+class SectionMade(BaseModel):
+    """A length of line to cut; `pieces` of it lie side by side."""
+
+    kind: Literal["section"] = "section"
+    key: str
+    cable_name: str
+    impedance_ohm: float
+    velocity_factor: float
+    length_m: float
+    pieces: int
+    degrees: float
+    loss_db: Figure
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+
+
+class StubMade(BaseModel):
+    """A stub to cut longer, and to trim."""
+
+    kind: Literal["stub"] = "stub"
+    key: str
+    cable_name: str
+    impedance_ohm: float
+    velocity_factor: float
+    length_m: float
+    cut_m: float
+    end: Literal["open", "shorted"]
+    degrees: float
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+    coax: bool
+
+
+PartToMake = Annotated[
+    CoilMade | CapacitorMade | WoundMade | SectionMade | StubMade | LineMade, Field(discriminator="kind")
+]

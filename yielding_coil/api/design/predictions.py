@@ -28,7 +28,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Line
 from yielding_coil.core.system import System
 from yielding_coil.documents.coil import Coil
-from yielding_coil.documents.design import CoaxCapacitor, DesignContent, FixedCapacitor
+from yielding_coil.documents.design import CoaxCapacitor, DesignContent, FixedCapacitor, MatchSection, MatchStub
 from yielding_coil.documents.fields import Hertz, Positive
 
 router = router_of("design")
@@ -168,18 +168,20 @@ class YieldOut(BaseModel):
 
 
 class RulerIn(BaseModel):
-    """A coil or a coax capacitor, and the stretch of values that its ruler shows."""
+    """A part, and the stretch of values that its ruler shows; a length of line goes by its length in metres."""
 
-    element: Annotated[Coil | CoaxCapacitor | FixedCapacitor, Field(discriminator="kind")]
+    element: Annotated[
+        Coil | CoaxCapacitor | FixedCapacitor | MatchSection | MatchStub, Field(discriminator="kind")
+    ]
     center_hz: Hertz
     low: Positive
     high: Positive
 
 
 class MarkIn(BaseModel):
-    """A coil with so many turns, or a coax capacitor of so many metres."""
+    """A coil with so many turns, or so many metres of a line."""
 
-    element: Annotated[Coil | CoaxCapacitor, Field(discriminator="kind")]
+    element: Annotated[Coil | CoaxCapacitor | MatchSection | MatchStub, Field(discriminator="kind")]
     center_hz: Hertz
     make: Positive
 

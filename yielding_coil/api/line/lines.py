@@ -137,7 +137,7 @@ def _moved(session: InTransaction, request: Request, asked: ShiftIn, points: int
     if asked.velocity_factor is not None:
         cable = replace(cable, velocity_factor=asked.velocity_factor)
     known: Antennas = request.app.state.antennas
-    sweep = known.sweep(request, asked.sweep_id)
+    sweep = known.sweep(request.app, asked.sweep_id)
     reading = doubt_of(one_sweep(session, asked.sweep_id))
     if points is not None and sweep.frequency_hz.size > points:
         pick = evenly(sweep.frequency_hz.size, points)
@@ -245,7 +245,7 @@ def find_line(session: InTransaction, asked: UnknownLineIn) -> LineOut:
 def line_end(request: Request, asked: EndIn) -> EndOut:
     """How far it is to an open, a short, a break."""
     known: Antennas = request.app.state.antennas
-    found = core.far_end(known.sweep(request, asked.sweep_id), asked.velocity_factor, asked.impedance_ohm)
+    found = core.far_end(known.sweep(request.app, asked.sweep_id), asked.velocity_factor, asked.impedance_ohm)
     return EndOut.model_validate(found, from_attributes=True)
 
 

@@ -1,7 +1,7 @@
 """Sweeps in and out, what is drawn and read off them."""
 
 from yielding_coil.api.sweep import readings, sweeps
-from yielding_coil.api.sweep.cache import Antennas, antenna_of
+from yielding_coil.api.sweep.cache import Antennas, antenna_known_to, antenna_of
 from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, SweepCurves, drawn_of
 from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
@@ -22,6 +22,7 @@ __all__ = [
     "SetupOut",
     "SweepCurves",
     "SweepOut",
+    "antenna_known_to",
     "antenna_of",
     "drawn_of",
     "floor_of",

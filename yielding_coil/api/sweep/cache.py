@@ -4,7 +4,7 @@ from collections import OrderedDict
 from threading import Lock
 from uuid import UUID
 
-from fastapi import Request
+from fastapi import FastAPI, Request
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.sweep import Sweep, SwrSweep
@@ -23,14 +23,14 @@ class Antennas:
         self._known: OrderedDict[UUID, Sweep | SwrSweep] = OrderedDict()
         self._lock = Lock()
 
-    def sweep(self, request: Request, sweep_id: UUID) -> Sweep:
+    def sweep(self, app: FastAPI, sweep_id: UUID) -> Sweep:
         """A kept sweep that carries an impedance; any other one is refused."""
-        found = self.sweep_of(request, sweep_id)
+        found = self.sweep_of(app, sweep_id)
         if not isinstance(found, Sweep):
             raise SwrOnlyError("the sweep")
         return found
 
-    def sweep_of(self, request: Request, sweep_id: UUID) -> Sweep | SwrSweep:
+    def sweep_of(self, app: FastAPI, sweep_id: UUID) -> Sweep | SwrSweep:
         """A kept sweep as the core takes it; opens a session of its own only when it has to read.
 
         What hangs on a sweep reads it also where it lies in the bin.
@@ -40,7 +40,7 @@ class Antennas:
             if known is not None:
                 self._known.move_to_end(sweep_id)
                 return known
-        with Session(request.app.state.engine) as session:
+        with Session(app.state.engine) as session:
             found = sweep_of(one_sweep(session, sweep_id, deleted=True))
         with self._lock:
             self._known[sweep_id] = found
@@ -51,8 +51,13 @@ class Antennas:
 
 def antenna_of(request: Request, content: DesignContent) -> Antenna:
     """The antenna that a design hangs below, known over all its targets."""
-    antennas: Antennas = request.app.state.antennas
-    antenna = content.core_antenna(lambda sweep_id: antennas.sweep(request, sweep_id))
+    return antenna_known_to(request.app, content)
+
+
+def antenna_known_to(app: FastAPI, content: DesignContent) -> Antenna:
+    """The same, away from any request: for a job."""
+    antennas: Antennas = app.state.antennas
+    antenna = content.core_antenna(lambda sweep_id: antennas.sweep(app, sweep_id))
     if isinstance(antenna, Sweep):
         require_inside(content.core_targets(), antenna)
     return antenna

@@ -132,7 +132,7 @@ def floor_of(antenna: object, target: Target) -> Floor | None:
 def reading(request: Request, sweep_id: UUID, asked: ReadingIn) -> Reading:
     """Resonances, best match, bandwidth and Q, and how the wire stands in each target."""
     known: Antennas = request.app.state.antennas
-    found = known.sweep_of(request, sweep_id)
+    found = known.sweep_of(request.app, sweep_id)
     targets = [t.to_core() for t in asked.targets]
     require_inside(targets, found)
     limit, center = targets[0].swr_limit, targets[0].center_hz
@@ -161,7 +161,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingIn) -> Reading:
 def compare(request: Request, asked: ComparisonIn) -> Comparison:
     """Two sweeps over the same targets: where the dip went, what R and X did."""
     known: Antennas = request.app.state.antennas
-    first, second = (known.sweep_of(request, each) for each in (asked.first, asked.second))
+    first, second = (known.sweep_of(request.app, each) for each in (asked.first, asked.second))
     best = [each.best_match() for each in (first, second)]
     changes = [band_change(first, second, t.to_core()) for t in asked.targets]
     return Comparison(

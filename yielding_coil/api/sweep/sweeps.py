@@ -269,7 +269,7 @@ def curves(
 ) -> SweepCurves:
     """Curves of a sweep as drawn: its samples, or the extremes of each column where there are too many."""
     known: Antennas = request.app.state.antennas
-    found = known.sweep_of(request, sweep_id)
+    found = known.sweep_of(request.app, sweep_id)
     low, high = low_hz or found.low_hz, high_hz or found.high_hz
     if not (low <= found.high_hz and found.low_hz <= high and low < high):
         raise OutOfDomainError(

@@ -270,7 +270,7 @@ class _Kept:
         if row.sweep_id is None or is_in_bin(self.session, row.sweep_id):
             return None
         antennas: Antennas = self.request.app.state.antennas
-        return antennas.sweep_of(self.request, row.sweep_id)
+        return antennas.sweep_of(self.request.app, row.sweep_id)
 
     def planned(self) -> PlannedOut | None:
         """The antenna by its numbers, behind the unun of the chosen design."""

@@ -10,6 +10,7 @@ from yielding_coil.core.design.design import (
     nothing_wound,
 )
 from yielding_coil.core.design.findings import design_findings
+from yielding_coil.core.design.line_match import MatchSection, MatchStub, SectionToMake, StubToMake
 from yielding_coil.core.design.parts_list import parts_list
 from yielding_coil.core.design.prediction import (
     BenchLoad,
@@ -46,6 +47,10 @@ __all__ = [
     "FeedlineComparison",
     "FixedCapacitor",
     "LineToMake",
+    "MatchSection",
+    "MatchStub",
+    "SectionToMake",
+    "StubToMake",
     "YieldGain",
     "YieldPrediction",
     "arc_midpoint",

@@ -260,7 +260,7 @@ class Design:
         if len(set(keys)) != len(keys):
             raise OutOfDomainError("elements", f"with the keys {', '.join(keys)}", "a key of its own each")
         center = self.center_hz
-        system = System(self.antenna, [Element(e.key, e.place, e.part(center)) for e in self.elements])
+        system = System(self.antenna, [Element(e.key, e.place, e.part(center), e.by_hand) for e in self.elements])
         for each in self.elements:
             turned = each.with_knob(system, self.targets, center) if isinstance(each, WoundTransformer) else None
             if turned is not None:

@@ -12,7 +12,7 @@ from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.design.design import Design, Feedline
 from yielding_coil.core.element import AtWork
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import CableRow
+from yielding_coil.core.line import CableRow, Line
 from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.reflection import reflection_of, swr_of_impedance
@@ -174,12 +174,15 @@ def arc_midpoint(system: System, station: int, above_ohm: Complex, frequency_hz:
     """Γ with half of a part's effect, through which its arc on the chart goes.
 
     Args:
-        station: counted from the antenna; 0 and what is passed through have no arc.
+        station: counted from the antenna; 0, transformers and the feedline have no arc.
         above_ohm: shape (n,), looking up from the station before it.
     """
-    if station == 0 or system.elements[station - 1].place == "through":
+    element = system.elements[station - 1] if station else None
+    if element is not None and element.in_match and isinstance(element.part, Line):
+        half = replace(element.part, length_m=element.part.length_m / 2)
+        return reflection_of(half.waves(frequency_hz, above_ohm).near_ohm)
+    if element is None or element.place == "through":
         return reflection_of(above_ohm)
-    element = system.elements[station - 1]
     part = element.part
     if element.place == "series":
         return reflection_of(above_ohm + part.impedance_ohm(frequency_hz) / 2)  # type: ignore[union-attr]

@@ -20,6 +20,7 @@ from yielding_coil.core.line.reference_plane import (
     worth_measuring,
 )
 from yielding_coil.core.line.section import ThroughSection, through_section
+from yielding_coil.core.line.stub import End, Stub
 from yielding_coil.core.line.unknown import (
     EndKind,
     FarEnd,
@@ -37,6 +38,7 @@ __all__ = [
     "OPEN_END_F",
     "Cable",
     "CableRow",
+    "End",
     "EndKind",
     "FarEnd",
     "Found",
@@ -46,6 +48,7 @@ __all__ = [
     "Moved",
     "NotALineError",
     "OpenCoax",
+    "Stub",
     "ThroughSection",
     "Waves",
     "characterise",

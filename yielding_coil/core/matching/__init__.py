@@ -10,6 +10,7 @@ from yielding_coil.core.matching.candidates import (
     propose_switched,
 )
 from yielding_coil.core.matching.combining import (
+    E24,
     CapacitorKind,
     Combination,
     Stock,
@@ -20,6 +21,7 @@ from yielding_coil.core.matching.combining import (
     series,
 )
 from yielding_coil.core.matching.l_network import LNetwork, l_networks, part_for_reactance, part_for_susceptance
+from yielding_coil.core.matching.ladders import Arm, Ladder, pi_networks, tee_networks
 from yielding_coil.core.matching.optimum import (
     Optimum,
     Shape,
@@ -28,12 +30,24 @@ from yielding_coil.core.matching.optimum import (
     shape_of,
     with_value,
 )
+from yielding_coil.core.matching.sections import (
+    double_stubs,
+    hairpin,
+    quarter_wave_ohm,
+    series_sections,
+    series_stubs,
+    shunt_stubs,
+    twelfth_wave_rad,
+)
 
 __all__ = [
+    "E24",
     "LARGEST_COAX_F",
+    "Arm",
     "CapacitorKind",
     "Combination",
     "LNetwork",
+    "Ladder",
     "MatchCandidate",
     "MatchPart",
     "MatchTemplate",
@@ -46,13 +60,22 @@ __all__ = [
     "candidates",
     "cheapest_sold",
     "combinations",
+    "double_stubs",
+    "hairpin",
     "l_networks",
     "parallel",
     "part_for_reactance",
     "part_for_susceptance",
+    "pi_networks",
     "propose",
     "propose_switched",
+    "quarter_wave_ohm",
     "series",
+    "series_sections",
+    "series_stubs",
     "shape_of",
+    "shunt_stubs",
+    "tee_networks",
+    "twelfth_wave_rad",
     "with_value",
 ]

@@ -28,7 +28,7 @@ from yielding_coil.core.winding.heat import highest_power_w, settling_s, warming
 from yielding_coil.core.winding.layout import Cut, Pass, Strand, Stroke, WindingLayout, strands_of
 from yielding_coil.core.winding.leg_trap import LegTrap, link_dip
 from yielding_coil.core.winding.line_choke import SHIELD, ChokeConductor, LineChoke
-from yielding_coil.core.winding.losses import BandLosses, TemperatureRise, ThermalBody, band_losses
+from yielding_coil.core.winding.losses import BandLosses, TemperatureRise, ThermalBody, band_losses, coil_body
 from yielding_coil.core.winding.report import (
     CoilView,
     RingView,
@@ -129,6 +129,7 @@ __all__ = [
     "bundle_m",
     "choose_core",
     "choose_input_capacitor",
+    "coil_body",
     "coil_cut",
     "crossing_f",
     "fits_box",

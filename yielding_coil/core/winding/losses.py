@@ -29,6 +29,11 @@ class ThermalBody(NamedTuple):
     surface_m2: float
     heat_j_per_k: float
 
+    @property
+    def bears_w(self) -> float:
+        """Averaged loss with which it gets as hot as may still be called safe."""
+        return heat.loss_w(heat.HOT_C, self.surface_m2)
+
 
 class SplitLoss(NamedTuple):
     """Watts in core and copper at one watt into the design, and the peak voltage that magnetises; shapes (n,)."""

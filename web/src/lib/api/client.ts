@@ -24,6 +24,12 @@ export type WindingFinding = Schemas['WindingFinding'];
 export type LineOut = Schemas['LineOut'];
 export type JobIn = Schemas['SweepIn'] | Schemas['StandardIn'] | Schemas['CheckIn'];
 export type JobState = Schemas['SweepJob'];
+export type SearchJob = Schemas['SearchJob'];
+export type SearchFound = Schemas['SearchFound'];
+/** A network that can be made, as the search found it. */
+export type Way = Schemas['Way'];
+export type WayPart = Schemas['WayPart'];
+export type IdealWay = Schemas['IdealWay'];
 export type Setup = Schemas['SetupOut'];
 export type SetupIn = Schemas['SetupIn'];
 export type ShiftOut = Schemas['ShiftOut'];

@@ -3,6 +3,14 @@ import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import type { JobState } from './client';
 import { follow } from './events';
 
+const begun = {
+	id: 'a',
+	state: 'queued',
+	place: null,
+	found: null,
+	progress: { passes: 0, points: 0, of_points: 0 }
+} as unknown as JobState;
+
 class Source {
 	static readonly CLOSED = 2;
 	static last: Source;
@@ -25,7 +33,7 @@ afterEach(() => vi.unstubAllGlobals());
 
 test('each state is told and the last one ends it', async () => {
 	const seen: number[] = [];
-	const { ended } = follow('a', (state) => seen.push(state.progress.passes));
+	const { ended } = follow(begun, (state) => seen.push(state.progress.passes));
 	expect(Source.last.url).toBe('/api/jobs/a/events');
 	Source.last.send('running', 0);
 	Source.last.send('running', 1);
@@ -37,7 +45,7 @@ test('each state is told and the last one ends it', async () => {
 
 test('a stumble is left to the browser, which asks again by itself', async () => {
 	let last: JobState | null = null;
-	const { ended } = follow('a', (state) => (last = state));
+	const { ended } = follow(begun, (state) => (last = state));
 	Source.last.send('running', 1);
 	Source.last.onerror?.();
 	Source.last.send('stopped', 1);
@@ -46,7 +54,7 @@ test('a stumble is left to the browser, which asks again by itself', async () =>
 });
 
 test('a job that nobody knows any more fails with what was there', async () => {
-	const { ended } = follow('a', () => undefined);
+	const { ended } = follow(begun, () => undefined);
 	Source.last.send('running', 3);
 	Source.last.close();
 	Source.last.onerror?.();
@@ -55,6 +63,6 @@ test('a job that nobody knows any more fails with what was there', async () => {
 });
 
 test('letting go closes the stream', () => {
-	follow('a', () => undefined).stop();
+	follow(begun, () => undefined).stop();
 	expect(Source.last.readyState).toBe(Source.CLOSED);
 });

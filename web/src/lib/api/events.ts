@@ -1,17 +1,17 @@
 /** A job as it is told of, by server-sent events. */
-import type { JobState } from './client';
+import type { JobState, SearchJob } from './client';
 
-/** Follows a job: each newest state, and a promise of the last one. `stop` lets go of it. */
-export function follow(
-	id: string,
-	onstate: (state: JobState) => void
-): { ended: Promise<JobState>; stop: () => void } {
-	const source = new EventSource(`/api/jobs/${id}/events`);
-	let latest: JobState | null = null;
-	let settle: (state: JobState) => void = () => undefined;
-	const ended = new Promise<JobState>((done) => (settle = done));
+/** Follows a job: each newest state, and a promise of the last one. `stop` lets go of it, as it is then. */
+export function follow<State extends JobState | SearchJob = JobState>(
+	begun: State,
+	onstate: (state: State) => void
+): { ended: Promise<State>; stop: () => void } {
+	const source = new EventSource(`/api/jobs/${begun.id}/events`);
+	let latest = begun;
+	let settle: (state: State) => void = () => undefined;
+	const ended = new Promise<State>((done) => (settle = done));
 	source.onmessage = (event) => {
-		latest = JSON.parse(String(event.data)) as JobState;
+		latest = JSON.parse(String(event.data)) as State;
 		onstate(latest);
 		if (latest.state !== 'queued' && latest.state !== 'running') {
 			source.close();
@@ -22,21 +22,22 @@ export function follow(
 		// The browser tries again by itself; only an answer that is no stream ends it.
 		if (source.readyState !== EventSource.CLOSED) return;
 		settle({
-			...(latest ?? {
-				id,
-				place: null,
-				found: null,
-				progress: { passes: 0, points: 0, of_points: 0 }
-			}),
+			...latest,
 			state: 'failed',
 			problem: {
 				type: 'about:blank',
 				title: 'No answer',
 				status: 0,
 				code: 'job_gone',
-				detail: 'The application no longer knows this sweep. Start it again'
+				detail: 'The application no longer knows this work. Start it again'
 			}
-		} as JobState);
+		});
 	};
-	return { ended, stop: () => source.close() };
+	return {
+		ended,
+		stop: () => {
+			source.close();
+			settle(latest);
+		}
+	};
 }

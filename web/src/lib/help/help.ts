@@ -53,6 +53,14 @@ export const help = {
 			'Owen, J. Complexity 14, 1998, for the sampling; spreads of coils and coax are common practice.',
 		sure: 'The ± is the sampling alone. How well you wind is yours to say: tick “measured” once you have swept the part.'
 	},
+	ways: {
+		title: 'Every way to match, as you can make it',
+		what: 'Networks of up to three parts, ununs, sections and stubs of coax, each with whole half-turns, sold values and coax to the centimetre. The front holds what nothing else beats in worst SWR, loss and number of parts at once.',
+		how: 'Each topology at its best with parts of any value, from its closed forms and from many random starts; then every combination of parts near that, judged at 41 frequencies of each band. Parts that would not stand the volts or the heat are left out; of equals the smaller one is shown, then the cheaper. Builds are counted for the front alone.',
+		source:
+			'Pozar, Microwave Engineering, ch. 5; Bowick, RF Circuit Design, ch. 4; Regier, QST, July 1978 (the last two from memory).',
+		sure: 'In small drawers nothing that was left out beats the front: the tests try every combination. In large ones what lies far from the best values is not looked at. The loss of ferrite rests on its data, ±20 %.'
+	},
 	candidates: {
 		title: 'Ways to match',
 		what: 'Every L of two parts that matches this wire, each at its own best over the bands: the least worst SWR, not the match at the middle.',

@@ -1,0 +1,35 @@
+"""The search for a match that can be made: topologies, the shelf, the kernel that judges, and the front."""
+
+from yielding_coil.core.search.ideal import Ideal, Network
+from yielding_coil.core.search.search import (
+    Choice,
+    FoundPart,
+    GivenUp,
+    Groups,
+    SearchState,
+    SearchTask,
+    search_matches,
+)
+from yielding_coil.core.search.shelf import Held, Item, Shelf, Tube
+from yielding_coil.core.search.topology import TOPOLOGIES, Family, PartKind, Slot, Topology
+
+__all__ = [
+    "TOPOLOGIES",
+    "Choice",
+    "Family",
+    "FoundPart",
+    "GivenUp",
+    "Groups",
+    "Held",
+    "Ideal",
+    "Item",
+    "Network",
+    "PartKind",
+    "SearchState",
+    "SearchTask",
+    "Shelf",
+    "Slot",
+    "Topology",
+    "Tube",
+    "search_matches",
+]

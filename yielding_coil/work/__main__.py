@@ -1,0 +1,37 @@
+"""A process that searches: it waits for one task, searches, and tells."""
+
+import os
+import sys
+import time
+
+from yielding_coil.core.errors import RefusedError
+from yielding_coil.core.search import SearchTask, search_matches
+from yielding_coil.work.pipe import received, send
+
+NICE = 10
+# So often it tells how far it is.
+TELL_EVERY_S = 0.1
+
+
+def main() -> None:
+    """Wait for a task, search, and tell."""
+    os.nice(NICE)
+    task = received(sys.stdin.buffer)
+    if not isinstance(task, SearchTask):
+        return
+    told = 0.0
+    try:
+        for state in search_matches(task):
+            now = time.monotonic()
+            if state.stage == "done" or now - told >= TELL_EVERY_S:
+                told = now
+                send(sys.stdout.buffer, state)
+    except RefusedError as why:
+        send(sys.stdout.buffer, why)
+    except BrokenPipeError:
+        # Nobody listens any more: the application has ended.
+        os._exit(0)
+
+
+if __name__ == "__main__":
+    main()

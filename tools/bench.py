@@ -8,7 +8,6 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 from pathlib import Path
@@ -21,7 +20,9 @@ from playwright.sync_api import Page
 TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
+from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
+from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
 
 from yielding_coil import data, demo  # noqa: E402
 from yielding_coil.analyser.simulator import SECONDS_A_POINT  # noqa: E402
@@ -36,13 +37,11 @@ from yielding_coil.core.bench import (  # noqa: E402
 )
 from yielding_coil.core.calibration import Kit, one_port  # noqa: E402
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S  # noqa: E402
-from yielding_coil.core.line import Line, OpenCoax  # noqa: E402
-from yielding_coil.core.parts import Capacitor, FixedLoad, Inductor  # noqa: E402
-from yielding_coil.core.reflection import impedance_of, reflection_of, swr_of  # noqa: E402
+from yielding_coil.core.line import Line  # noqa: E402
+from yielding_coil.core.parts import FixedLoad  # noqa: E402
+from yielding_coil.core.reflection import impedance_of, reflection_of  # noqa: E402
 from yielding_coil.core.sweep import Sweep  # noqa: E402
-from yielding_coil.core.system import Element, Station, System  # noqa: E402
 from yielding_coil.core.target import Target  # noqa: E402
-from yielding_coil.core.tolerance import Spread, yield_of  # noqa: E402
 from yielding_coil.core.winding import CoreTask, WoundTransformer, rate_cores, turn_pairs  # noqa: E402
 from yielding_coil.core.wire import KINDS, Ground, GroundKind, Source, Structure, Wire, solution  # noqa: E402
 from yielding_coil.formats import touchstone  # noqa: E402
@@ -50,119 +49,6 @@ from yielding_coil.formats import touchstone  # noqa: E402
 WIRE = touchstone.read((TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes())
 BAND = Target("15 m", 21.0e6, 21.45e6, 2.0)
 BUILDS = 2048
-
-failed: list[str] = []
-
-
-def show(name: str, text: str) -> None:
-    """Print a figure that hangs on the machine: seconds fail nothing."""
-    print(f"      {name}: {text}", flush=True)
-
-
-def gate(name: str, text: str, holds: bool) -> None:
-    """Print a figure beside its bound; note when it is missed."""
-    print(f"{'ok  ' if holds else 'MISS'}  {name}: {text}", flush=True)
-    if not holds:
-        failed.append(name)
-
-
-def seconds(act: Callable[[], object], least: float = 1.0) -> float:
-    """The median of repeated runs, over a second or five runs, after one to warm up."""
-    act()
-    times: list[float] = []
-    while sum(times) < least or len(times) < 5:
-        start = time.perf_counter()
-        act()
-        times.append(time.perf_counter() - start)
-    return float(np.median(times))
-
-
-def seconds_beside(first: Callable[[], object], second: Callable[[], object]) -> tuple[float, float]:
-    """Both medians, timed in turns a tenth of a second each, so that a machine that slows down slows both."""
-    times = [(seconds(first, 0.1), seconds(second, 0.1)) for _ in range(15)]
-    return float(np.median([a for a, _ in times])), float(np.median([b for _, b in times]))
-
-
-def prediction() -> None:
-    """One whole prediction against the same network built and cascaded in scikit-rf."""
-    f = np.linspace(20.0e6, 22.5e6, 401)
-    stub, coil, line = OpenCoax(data.cable("pe-5"), 0.063), Inductor(2.28e-6, 220), Line(data.cable("foam-6"), 20.0)
-    # Both sides start from the wire as sampled at these frequencies: neither interpolates a file.
-    wire_ohm = WIRE.impedance_at(f)
-    wire_gamma = (wire_ohm - 50) / (wire_ohm + 50)
-    system = System(
-        Sweep(f, wire_ohm),
-        [Element("stub", "shunt", stub), Element("coil", "series", coil), Element("line", "through", line)],
-    )
-
-    def ours() -> tuple[Station, ...]:
-        return system.stations(f, 100.0)
-
-    frequency = skrf.Frequency.from_f(f, unit="Hz")
-
-    def theirs() -> list[skrf.Network]:
-        """It builds the two-ports and cascades them; nothing is read out, and no powers are computed."""
-        gamma_stub, z_stub = stub.cable.propagation(f)
-        gamma_line, z_line = line.cable.propagation(f)
-        stub_media = skrf.media.DefinedGammaZ0(frequency, z0_port=50, gamma=gamma_stub, z0=z_stub)
-        line_media = skrf.media.DefinedGammaZ0(frequency, z0_port=50, gamma=gamma_line, z0=z_line)
-        plain = skrf.media.DefinedGammaZ0(frequency, z0=50)
-        wire = skrf.Network(frequency=frequency, s=wire_gamma.reshape(-1, 1, 1), z0=50)
-        antenna = plain.shunt_capacitor(0.2e-12) ** wire
-        first = stub_media.shunt_delay_open(0.063, "m") ** antenna
-        second = plain.resistor(2 * np.pi * 21.2e6 * 2.28e-6 / 220) ** (plain.inductor(2.28e-6) ** first)
-        return [wire, first, second, line_media.line(20.0, "m") ** second]
-
-    mine, other = ours()[-1].impedance_ohm, theirs()[-1].z[:, 0, 0]
-    same = np.abs((mine - other) / (mine + other)).max()
-    a, b = seconds_beside(ours, theirs)
-    read = seconds(lambda: [(n.z[:, 0, 0], n.s_vswr[:, 0, 0]) for n in theirs()])
-    print(f"      (both give the same impedance to {same:.1e} of Γ; they differ in how R follows f)")
-    print(f"      (with impedance and SWR read at every station, scikit-rf {read * 1e3:.1f} ms, {read / a:.0f}x)")
-    gate(
-        "one prediction, 401 frequencies, all stations",
-        f"{a * 1e3:.2f} ms, scikit-rf {b * 1e3:.1f} ms, {b / a:.0f}x, wanted 25x",
-        b / a >= 25,
-    )
-
-
-def yields() -> None:
-    """2,048 builds over 101 frequencies against a scikit-rf loop over the same builds."""
-    system = System(
-        WIRE,
-        [Element("c", "shunt", Capacitor(6.55e-12, 1000)), Element("l", "series", Inductor(2.28e-6, 220))],
-    )
-    spreads = [Spread("coil", "l", "inductance_h", 0.04), Spread("capacitor", "c", "capacitance_f", 0.04)]
-
-    def ours() -> float:
-        found = yield_of(system, [BAND], spreads, np.random.default_rng(1), BUILDS, points=101, costs=False)
-        return found.share
-
-    f = np.linspace(BAND.low_hz, BAND.high_hz, 101)
-    frequency = skrf.Frequency.from_f(f, unit="Hz")
-    gamma = (WIRE.impedance_at(f) - 50) / (WIRE.impedance_at(f) + 50)
-    media = skrf.media.DefinedGammaZ0(frequency, z0=50)
-    wire = skrf.Network(frequency=frequency, s=gamma.reshape(-1, 1, 1), z0=50)
-
-    def theirs(builds: int) -> float:
-        draws = np.random.default_rng(1).normal(0, 0.02, (builds, 2))
-        holds = 0
-        for coil, capacitor in draws:
-            match = media.inductor(2.28e-6 * (1 + coil)) ** (
-                media.shunt_capacitor(6.55e-12 * (1 + capacitor)) ** wire
-            )
-            holds += bool(swr_of(match.s[:, 0, 0]).max() <= 2)
-        return holds / builds
-
-    some = 128
-    a = seconds(ours)
-    b = seconds(lambda: theirs(some)) * BUILDS / some
-    print(f"      (shares {ours():.3f} and {theirs(some):.3f} of {some}; the loop timed on {some} builds)")
-    gate(
-        "yield of 2,048 builds, 101 frequencies",
-        f"{a * 1e3:.1f} ms, scikit-rf {b:.2f} s, {b / a:.0f}x, wanted 200x",
-        b / a >= 200,
-    )
 
 
 def measuring() -> None:
@@ -527,6 +413,8 @@ if __name__ == "__main__":
         sys.exit()
     prediction()
     yields()
+    many_builds()
+    searching()
     measuring()
     windings()
     wires()
@@ -539,5 +427,6 @@ if __name__ == "__main__":
         large_file(page, address)
         sweep_to_screen(page, address)
         crowd(page, address)
+        searches(page, address, drag)
     if failed:
         sys.exit(f"missed: {', '.join(failed)}")

@@ -27,18 +27,38 @@ def lay_over(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
-def work(page: Page) -> None:
-    """Two edits, a name for the first state, the networks side by side; scrolled to where they stand."""
-    page.get_by_role("button", name="Series coil: one step more").click()
+def every_way(page: Page) -> None:
+    """Every way to match the allotment's wire, the best of two parts opened."""
+    ways = page.get_by_role("region", name="Ways to match")
+    ways.get_by_role("button", name="Search", exact=True).click()
+    ways.get_by_role("button", name="Search again").wait_for(timeout=180_000)
     settle(page)
-    page.get_by_role("button", name="Rename the state 1").click()
-    page.get_by_label("Name of the state 1").fill("as computed")
-    page.get_by_label("Name of the state 1").press("Enter")
-    settle(page)
-    page.get_by_role("button", name="lay over: as computed").click()
-    page.get_by_role("button", name="Side by side").click()
-    settle(page)
-    page.evaluate("document.querySelector('[aria-label=\"Networks side by side\"]').scrollIntoView()")
+    line = ways.get_by_role("article").filter(has_text="Coil in series, C across the wire").first
+    line.get_by_role("button").first.click()
+    ways.evaluate("e => e.scrollIntoView()")
+
+
+def with_a_stub(page: Page) -> None:
+    """A loop of 112 Ω, swept, with coax and a stub below it."""
+    base = page.url.split("/builds")[0]
+    rows = (f"{27 + k / 40:.4f} {112 + k / 10 - 6:.2f} {1.75 * (k - 60):.2f}" for k in range(121))
+    text = "\n".join(["# MHz Z RI R 1", *rows])
+    asked = {"Origin": base}
+    sweep = page.request.post(f"{base}/api/sweeps?name=triangle.s1p", data=text.encode(), headers=asked).json()
+    band = {"label": "10 m", "low_hz": 28.4e6, "high_hz": 28.7e6, "swr_limit": 1.5}
+    made = {"name": "Orchard triangle", "sweep_id": sweep["id"], "targets": [band]}
+    build = page.request.post(f"{base}/api/builds", data=made, headers=asked).json()
+    stub = {"kind": "stub", "key": "stub", "place": "shunt", "cable": "pe-5", "length_m": 0.76, "end": "open"}
+    section = {"kind": "section", "key": "section", "cable": "pe-5", "length_m": 2.38}
+    line = {"kind": "line", "key": "line", "cable": "foam-6", "length_m": 12}
+    content = {
+        "antenna": {"kind": "sweep", "sweep_id": sweep["id"]},
+        "targets": [band],
+        "elements": [section, stub, line],
+    }
+    named = {"name": "Coax and a stub", "content": content}
+    page.request.post(f"{base}/api/builds/{build['id']}/designs", data=named, headers=asked)
+    page.goto(f"{base}/builds/{build['id']}/match")
 
 
 def count_turns(page: Page) -> None:
@@ -182,8 +202,8 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("match-night", ALLOTMENT, "match", DESK, "night", nothing),
     ("match-phone", ALLOTMENT, "match", PHONE, "day", nothing),
-    ("match-three-targets", ORCHARD, "match", DESK, "day", nothing),
-    ("match-history", ALLOTMENT, "match", DESK, "day", work),
+    ("match-ways", ALLOTMENT, "match", DESK, "day", every_way),
+    ("match-stub", ALLOTMENT, "match", DESK, "day", with_a_stub),
 )
 
 

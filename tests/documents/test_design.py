@@ -56,12 +56,13 @@ VERSION_1 = {
 
 
 def test_version_1_is_read_and_written_unchanged():
-    """What came to its parts since is written too, as nothing."""
+    """What came to its parts and its antenna since is written too, as nothing."""
     written = read_content(VERSION_1).model_dump(mode="json")
 
     for kept, element in zip(VERSION_1["elements"], written["elements"], strict=True):
         assert element == {**dict.fromkeys(element), **kept}
-    assert {**written, "elements": VERSION_1["elements"]} == {**VERSION_1, "beside": []}
+    antenna = {**VERSION_1["antenna"], "shortened": 1.0}
+    assert {**written, "elements": VERSION_1["elements"]} == {**VERSION_1, "antenna": antenna, "beside": []}
 
 
 def coil(**changes):

@@ -40,6 +40,8 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import Evaluation as Evaluation
     from yielding_coil.core.design import Feedline as Feedline
     from yielding_coil.core.design import FixedCapacitor as FixedCapacitor
+    from yielding_coil.core.design import MatchSection as MatchSection
+    from yielding_coil.core.design import MatchStub as MatchStub
     from yielding_coil.core.design import compare_feedlines as compare_feedlines
     from yielding_coil.core.design import design_findings as design_findings
     from yielding_coil.core.design import evaluate as evaluate
@@ -54,6 +56,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.line import Line as Line
     from yielding_coil.core.line import LineUncertainty as LineUncertainty
     from yielding_coil.core.line import OpenCoax as OpenCoax
+    from yielding_coil.core.line import Stub as Stub
     from yielding_coil.core.line import far_end as far_end
     from yielding_coil.core.line import open_coax_for as open_coax_for
     from yielding_coil.core.line import pair_ohm as pair_ohm
@@ -63,10 +66,19 @@ if TYPE_CHECKING:
     from yielding_coil.core.matching import best_parts as best_parts
     from yielding_coil.core.matching import candidates as candidates
     from yielding_coil.core.matching import combinations as combinations
+    from yielding_coil.core.matching import double_stubs as double_stubs
+    from yielding_coil.core.matching import hairpin as hairpin
     from yielding_coil.core.matching import l_networks as l_networks
     from yielding_coil.core.matching import part_for_reactance as part_for_reactance
     from yielding_coil.core.matching import part_for_susceptance as part_for_susceptance
+    from yielding_coil.core.matching import pi_networks as pi_networks
     from yielding_coil.core.matching import propose as propose
+    from yielding_coil.core.matching import quarter_wave_ohm as quarter_wave_ohm
+    from yielding_coil.core.matching import series_sections as series_sections
+    from yielding_coil.core.matching import series_stubs as series_stubs
+    from yielding_coil.core.matching import shunt_stubs as shunt_stubs
+    from yielding_coil.core.matching import tee_networks as tee_networks
+    from yielding_coil.core.matching import twelfth_wave_rad as twelfth_wave_rad
     from yielding_coil.core.modelled_antenna import ModelledAntenna as ModelledAntenna
     from yielding_coil.core.modelled_antenna import modelled as modelled
     from yielding_coil.core.parts import Capacitor as Capacitor
@@ -84,6 +96,11 @@ if TYPE_CHECKING:
     from yielding_coil.core.ring import Ring as Ring
     from yielding_coil.core.ring import RingCoil as RingCoil
     from yielding_coil.core.ring import Size as Size
+    from yielding_coil.core.search import Held as Held
+    from yielding_coil.core.search import SearchTask as SearchTask
+    from yielding_coil.core.search import Shelf as Shelf
+    from yielding_coil.core.search import Tube as Tube
+    from yielding_coil.core.search import search_matches as search_matches
     from yielding_coil.core.solenoid import Solenoid as Solenoid
     from yielding_coil.core.solenoid import turns_for as turns_for
     from yielding_coil.core.sweep import ReflectionUncertainty as ReflectionUncertainty
@@ -171,18 +188,20 @@ _HOMES = {
     "bode_fano": "lowest_reflection lowest_swr",
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",
     "conductor": "Conductor WindingWire",
-    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor compare_feedlines design_findings"
-    " evaluate parts_list predict_yield summary_of",
+    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub compare_feedlines"
+    " design_findings evaluate parts_list predict_yield summary_of",
     "errors": "RefusedError",
     "finding": "Finding",
-    "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax far_end open_coax_for pair_ohm"
+    "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax Stub far_end open_coax_for pair_ohm"
     " shift_reference_plane worth_measuring",
-    "matching": "MatchTemplate best_parts candidates combinations l_networks part_for_reactance"
-    " part_for_susceptance propose",
+    "matching": "MatchTemplate best_parts candidates combinations double_stubs hairpin l_networks"
+    " part_for_reactance part_for_susceptance pi_networks propose quarter_wave_ohm series_sections series_stubs shunt_stubs"
+    " tee_networks twelfth_wave_rad",
     "modelled_antenna": "ModelledAntenna modelled",
     "parts": "Capacitor FixedLoad Inductor Resistor bare_inductance_h inductance_reading_h",
     "reflection": "impedance_of reflection_of return_loss_db swr_of swr_of_impedance",
     "ring": "Material Ring RingCoil Size",
+    "search": "Held SearchTask Shelf Tube search_matches",
     "solenoid": "Solenoid turns_for",
     "sweep": "ReflectionUncertainty Sweep SwrSweep band_change match_floor standing suggested_targets",
     "system": "Antenna Element Station System worst_over",

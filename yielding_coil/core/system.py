@@ -251,10 +251,9 @@ class _Through:
         return self.waves.current_ratio
 
     def carried(self, ends: _Ends) -> _Flow:
-        volts, amperes = self.waves.peaks()
-        far_a = ends.amperes[0]
+        volts, amperes = self.waves.peaks(ends.volts, ends.amperes)
         swr = swr_of_impedance(self.waves.far_ohm, self.line_ohm)
-        return _Flow(ends.power_w[1] - ends.power_w[0], volts * far_a, amperes * far_a, swr)
+        return _Flow(ends.power_w[1] - ends.power_w[0], volts, amperes, swr)
 
 
 @dataclass(frozen=True, slots=True)

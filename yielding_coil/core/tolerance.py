@@ -2,8 +2,9 @@
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass, replace
-from typing import Any, Protocol, runtime_checkable
+from dataclasses import dataclass, fields, replace
+from functools import lru_cache
+from typing import Any, Protocol, TypeVar, runtime_checkable
 
 import numpy as np
 
@@ -14,6 +15,7 @@ from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.quasi_random import Seed, sobol_normal
 from yielding_coil.core.reflection import impedance_of, magnitude_at_swr, reflection_of, swr_of_impedance
 from yielding_coil.core.ring import RingCoil
+from yielding_coil.core.sweep import ReadSweep
 from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 from yielding_coil.core.transformer import Transformer
@@ -91,6 +93,17 @@ class MisreadAntenna:
         return impedance_of(reflection_of(self.antenna.impedance_at(frequency_hz)) * (1 + self.error))
 
 
+@dataclass(frozen=True, slots=True)
+class ReadOnce:
+    """An antenna at the frequencies that matter, and at no others."""
+
+    load_ohm: Complex
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        """What was read."""
+        return self.load_ohm
+
+
 def sample(spreads: Sequence[Spread], rng: np.random.Generator, builds: int) -> list[Complex]:
     """Standard normal deviates for every spread, shape (builds, 1) each.
 
@@ -143,14 +156,10 @@ def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Comple
         holder: object = part.cable if isinstance(part, Line | Stub) and hasattr(part.cable, spread.field) else part
         value = getattr(holder, spread.field)
         z = deviate.real
-        fields = changes.setdefault(spread.element, {})
         strayed = value * (1 + z * (spread.relative / 2)) + z * (spread.absolute / 2)
         # A value that is known by its range only would turn negative in one build of a thousand.
-        fields[spread.field] = (
-            np.maximum(strayed, value / 20)
-            if isinstance(part, Transformer | RingCoil | Inductor | Trap)
-            else strayed
-        )
+        held = isinstance(part, Transformer | RingCoil | Inductor | Trap)
+        changes.setdefault(spread.element, {})[spread.field] = np.maximum(strayed, value / 20) if held else strayed
     if strays and isinstance(antenna, Straying):
         antenna = antenna.strayed(strays)
     if misread is not None:
@@ -161,6 +170,38 @@ def sampled(system: System, spreads: Sequence[Spread], deviates: Sequence[Comple
     return System(antenna, elements)
 
 
+Some = TypeVar("Some")
+# What of an element, of a line and of a misread antenna is itself made of values.
+_NESTED = ("part", "cable", "antenna")
+
+
+def _cut(thing: Some, some: slice, builds: int) -> Some:
+    """A part, an antenna or an element of many builds as some of them have it; nothing is checked anew."""
+    found: dict[str, object] = {}
+    kind: Any = type(thing)
+    for name in _names(kind):
+        value = getattr(thing, name)
+        if isinstance(value, np.ndarray):
+            found[name] = value[some] if value.shape == (builds, 1) else value
+        elif isinstance(value, Mapping):
+            found[name] = {key: _rows(row, some, builds) for key, row in value.items()}
+        else:
+            found[name] = _cut(value, some, builds) if name in _NESTED else value
+    other: Some = object.__new__(kind)
+    for name, value in found.items():
+        object.__setattr__(other, name, value)
+    return other
+
+
+def _rows(value: object, some: slice, builds: int) -> object:
+    return value[some] if isinstance(value, np.ndarray) and value.shape == (builds, 1) else value
+
+
+@lru_cache(maxsize=128)
+def _names(kind: type) -> tuple[str, ...]:
+    return tuple(field.name for field in fields(kind))
+
+
 def _changed(part: OnePort | Line | Transformer, fields: Mapping[str, Reals]) -> OnePort | Line | Transformer:
     if isinstance(part, Line | Stub):
         own = {k: v for k, v in fields.items() if not hasattr(part.cable, k)}
@@ -169,15 +210,52 @@ def _changed(part: OnePort | Line | Transformer, fields: Mapping[str, Reals]) ->
     return replace(part, **fields)  # type: ignore[type-var]
 
 
+# Numbers of one array of builds by frequencies that a processor's own memory holds.
+BLOCK = 1 << 14
+
+
+def _built(
+    system: System,
+    spreads: Sequence[Spread],
+    deviates: Sequence[Complex],
+    station: int,
+    frequency_hz: Real,
+    allowed: Real,
+) -> tuple[np.ndarray, np.ndarray]:
+    """Which builds hold, and which are impossible; as many at once as the processor's own memory holds."""
+    if not deviates:
+        return _holding(system, station, frequency_hz, allowed)
+    builds, some = len(deviates[0]), max(1, BLOCK // frequency_hz.size)
+    if not any(s.element == ANTENNA and s.field != REFLECTION for s in spreads):
+        system = replace(system, antenna=ReadOnce(system.antenna.impedance_at(frequency_hz)))
+    whole = sampled(system, spreads, deviates)
+    strayed = {spread.element for spread in spreads}
+    parts = []
+    for k in range(0, builds, some):
+        rows = slice(k, k + some)
+        antenna = _cut(whole.antenna, rows, builds) if ANTENNA in strayed else whole.antenna
+        elements = [_cut(e, rows, builds) if e.key in strayed else e for e in whole.elements]
+        parts.append(_holding(System(antenna, elements), station, frequency_hz, allowed))
+    # A spread that moves nothing leaves one answer for all of a part.
+    sizes = [min(some, builds - k) for k in range(0, builds, some)]
+    holds, impossible = (
+        np.concatenate([np.broadcast_to(part[which], (size,)) for part, size in zip(parts, sizes, strict=True)])
+        for which in (0, 1)
+    )
+    return holds, impossible
+
+
 def _holding(system: System, station: int, frequency_hz: Real, allowed: Real) -> tuple[np.ndarray, np.ndarray]:
     """Which builds hold, and which are impossible; shape (builds,) or ()."""
     z = system.impedance(frequency_hz, station)
-    r, x2 = z.real, z.imag**2
-    # |Γ| ≤ allowed, without a division or a root.
-    inside = (r - 50) ** 2 + x2 <= allowed**2 * ((r + 50) ** 2 + x2)
+    # |Γ| ≤ allowed, without a division: |z|² + 50² ≤ 100·r·(1 + a²)/(1 − a²).
+    size = np.abs(z)
+    size *= size
+    size += 2500
+    inside = size <= (100 * (1 + allowed**2) / (1 - allowed**2)) * z.real
     holds = np.asarray(inside.all(axis=-1))
     impossible = np.zeros(holds.shape, dtype=bool)
-    if isinstance(system.antenna, MisreadAntenna):
+    if isinstance(system.antenna, MisreadAntenna | ReadSweep):
         impossible = np.asarray((system.antenna.impedance_at(frequency_hz).real <= 0).any(axis=-1))
     return holds & ~impossible, impossible
 
@@ -215,13 +293,13 @@ def yield_of(
     frequency, allowed = judged_at(targets, points)
     at = system.match_station if station is None else station
     deviates = sample(spreads, rng, builds)
-    holds, impossible = _holding(sampled(system, spreads, deviates), at, frequency, allowed)
+    holds, impossible = _built(system, spreads, deviates, at, frequency, allowed)
     share_of_set = np.broadcast_to(holds, (builds,)).reshape(SETS, -1).mean(axis=1)
     share = float(share_of_set.mean())
     found: list[YieldLoss] = []
     for name in dict.fromkeys(s.name for s in spreads) if costs else ():
         quiet = [d * 0 if s.name == name else d for s, d in zip(spreads, deviates, strict=True)]
-        without, _ = _holding(sampled(system, spreads, quiet), at, frequency, allowed)
+        without, _ = _built(system, spreads, quiet, at, frequency, allowed)
         found.append(YieldLoss(name, float(without.mean()) - share))
     found.sort(key=lambda c: -c.share)
     return Yield(share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum()))
@@ -252,37 +330,60 @@ def share_trimmed(
     targets: Sequence[Target],
     spreads: Sequence[Spread],
     rng: np.random.Generator,
-    trimmed: str,
+    trimmed: str | Sequence[str],
     builds: int = 512,
 ) -> float:
-    """Share of builds that can be brought to hold by trimming one part in place, watching the SWR.
+    """Share of builds that can be brought to hold by trimming parts in place, watching the SWR.
 
-    The part is free within four times the largest relative spread; everything else strays as it does.
+    One part is tried at every value within reach. Of several, each in turn is set to where the worst SWR over the
+    limits is least, and all of them once more. A part is free within four times the largest relative spread;
+    everything else strays as it does.
 
     Args:
-        trimmed: name of the spread of the part that is trimmed.
+        trimmed: name of the spread of the part that is trimmed, or of several, in the order in which they are.
 
     Raises:
         OutOfDomainError: no spread of that name.
     """
-    own = next((s for s in spreads if s.name == trimmed), None)
-    if own is None:
-        raise OutOfDomainError("trimmed", trimmed, f"one of {', '.join(s.name for s in spreads)}")
+    names = [trimmed] if isinstance(trimmed, str) else list(trimmed)
+    known = [s.name for s in spreads]
+    for name in names:
+        if name not in known:
+            raise OutOfDomainError("trimmed", name, f"one of {', '.join(known)}")
     frequency, allowed = judged_at(targets)
     deviates = sample(spreads, rng, builds)
     reach = TRIM_REACH * max(s.relative for s in spreads)
+    # From the middle outwards: of two that do alike the smaller change.
+    steps = sorted(np.linspace(-reach, reach, TRIES), key=abs)
     held = np.zeros(builds, dtype=bool)
-    # From the middle outwards, and only for those that do not hold yet.
-    for step in sorted(np.linspace(-reach, reach, TRIES), key=abs):
-        left = np.flatnonzero(~held)
-        if left.size == 0:
-            break
-        moved = [
-            np.full((left.size, 1), 2 * step / own.relative, dtype=complex) if s is own else d[left]
-            for s, d in zip(spreads, deviates, strict=True)
-        ]
-        held[left], _ = _holding(sampled(system, spreads, moved), system.match_station, frequency, allowed)
+    for name in names * (1 if len(names) == 1 else ROUNDS):
+        k = known.index(name)
+        least, best = np.full(builds, np.inf), deviates[k].copy()
+        for step in steps:
+            left = np.flatnonzero(~held)
+            if left.size == 0:
+                break
+            moved = [d[left] for d in deviates]
+            moved[k] = np.full((left.size, 1), 2 * step / spreads[k].relative, dtype=complex)
+            worst = np.broadcast_to(_excess(sampled(system, spreads, moved), frequency, allowed), left.shape)
+            better = worst < least[left]
+            least[left[better]], best[left[better]] = worst[better], moved[k][better]
+            held[left] = worst <= 1
+        deviates[k] = best
     return float(held.mean())
+
+
+# Several parts are trimmed so many times round.
+ROUNDS = 2
+
+
+def _excess(system: System, frequency_hz: Real, allowed: Real) -> Real:
+    """The worst |Γ| over what is allowed, one for each build; endless for what is impossible."""
+    z = system.impedance(frequency_hz, system.match_station)
+    worst = np.asarray((np.abs((z - 50) / (z + 50)) / allowed).max(axis=-1))
+    if isinstance(system.antenna, MisreadAntenna | ReadSweep):
+        worst[(system.antenna.impedance_at(frequency_hz).real <= 0).any(axis=-1)] = np.inf
+    return worst
 
 
 def fan(

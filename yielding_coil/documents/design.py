@@ -13,6 +13,7 @@ from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import Cable, CableRow
 from yielding_coil.core.matching import MatchCandidate, MatchPart, MatchTemplate
 from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target
 from yielding_coil.documents.choke_and_trap import Accessory, Choke, WireTrap
@@ -56,6 +57,8 @@ class SweptAntenna(Payload):
 
     kind: Literal["sweep"] = "sweep"
     sweep_id: UUID
+    # Cut to this share of its length after it was swept, as a hairpin wants it.
+    shortened: Annotated[float, Field(ge=0.5, le=1)] = 1.0
 
     def to_core(self, reach: Reach, swept: SweepOf | None = None) -> Antenna:
         """The sweep, by whoever keeps it.
@@ -65,7 +68,8 @@ class SweptAntenna(Payload):
         """
         if swept is None:
             raise OutOfDomainError("antenna", "a kept sweep", "a resistor where there is nobody who keeps sweeps")
-        return swept(self.sweep_id)
+        found = swept(self.sweep_id)
+        return found.shortened(self.shortened) if isinstance(found, Sweep) else found
 
 
 class ResistorAntenna(Payload):

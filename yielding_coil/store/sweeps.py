@@ -117,7 +117,7 @@ def sweep_of(row: SweepRow) -> Sweep | SwrSweep:
     columns = np.frombuffer(row.data, dtype="<f8").reshape(-1, 3)
     if row.carries == "swr":
         return SwrSweep(columns[:, 0].copy(), columns[:, 1].copy())
-    return Sweep(columns[:, 0].copy(), columns[:, 1] + 1j * columns[:, 2])
+    return Sweep(columns[:, 0].copy(), columns[:, 1] + 1j * columns[:, 2], doubt_of(row))
 
 
 def doubt_of(row: SweepRow) -> ReflectionUncertainty | None:

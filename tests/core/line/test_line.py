@@ -150,7 +150,9 @@ def test_moving_the_plane_there_and_back(row, length, mhz, r, x):
 def test_peaks_along_the_line_are_the_largest_found_by_walking_it(mhz, length, r, x):
     f, load = np.array([mhz * 1e6]), np.array([r + 1j * x])
     line = Line(COAX, length)
-    v, i = line.waves(f, load).peaks()
+    a, b, c, d = line.chain(f)
+    ends_v, ends_a = np.abs([load, a * load + b]), np.abs([load / load, c * load + d])
+    v, i = line.waves(f, load).peaks(ends_v, ends_a)
     walked = [Line(COAX, d).chain(f) for d in np.linspace(0, length, 400)]
     seen_v = max(abs((a * load + b)[0]) for a, b, _, _ in walked)
     seen_i = max(abs((c * load + d)[0]) for _, _, c, d in walked)
@@ -194,7 +196,8 @@ def test_wires_of_a_pair_that_touch_are_refused():
 
 
 def test_no_line_at_all_carries_what_its_load_does():
-    volts, amperes = Line(COAX, 0.0).waves(np.array([14e6]), np.array([30 - 40j])).peaks()
+    waves = Line(COAX, 0.0).waves(np.array([14e6]), np.array([30 - 40j]))
+    volts, amperes = waves.peaks(np.full((2, 1), 50.0), np.ones((2, 1)))
 
     assert volts == pytest.approx([50])
     assert amperes == pytest.approx([1])

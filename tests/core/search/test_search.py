@@ -181,3 +181,19 @@ def test_the_order_of_the_shelf_changes_nothing(allotment):
     one, other = (searched(allotment, s) for s in (shelf, turned))
 
     assert [c.worth for c in one.front] == [c.worth for c in other.front]
+
+
+def test_a_dipole_of_25_ohm_gets_a_hairpin_once_it_is_cut_shorter():
+    """25 Ω wants 50 Ω across it and −j25 Ω of its own (by hand); Q 12: shorter by about 25/(2·12·25) of it, 4 %."""
+    f = np.linspace(12.5e6, 15.5e6, 301)
+    dipole = Sweep(f, 25 + 1j * 25 * 12 * (f / 14.175e6 - 14.175e6 / f))
+    band = Target("20 m", 14.15e6, 14.2e6, 1.5)
+    state = searched(dipole, a_shelf(cables=("window-450",), formers=((0.032, 0.1),)), band)
+
+    across = [c for c in (*state.front, *state.others) if c.network.key.startswith("shunt-") and c.count == 1]
+    assert across
+    best = min(across, key=lambda c: c.excess)
+    assert best.ideal.shortened == pytest.approx(0.958, abs=0.006)
+    assert best.worst_swr[0] < 1.3
+    reactance = abs(complex(best.parts[0].element.part(14.175e6).impedance_ohm(np.array([14.175e6]))[0]))
+    assert reactance == pytest.approx(50, rel=0.15)

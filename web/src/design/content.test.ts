@@ -8,14 +8,18 @@ import {
 	frameOf,
 	parts,
 	rulerRange,
+	sameMatch,
 	sameShape,
 	sameTargets,
 	servesSome,
 	shapeName,
 	shapeOf,
+	unitOf,
+	valueOf,
 	withElement,
 	withLine,
-	withValue
+	withValue,
+	withWay
 } from './content';
 
 const content: Content = {
@@ -152,4 +156,38 @@ test('networks are compared anew for another former or line, not for another val
 	expect(frameOf(withValue(content, coil, 1e-6))).toBe(frameOf(content));
 	expect(frameOf(withElement(content, coil.key, { former_m: 0.025 }))).not.toBe(frameOf(content));
 	expect(frameOf(withLine(content, { length_m: 20 }))).not.toBe(frameOf(content));
+});
+
+test('a way that was found takes the place of the match, and of nothing else', () => {
+	const line = {
+		kind: 'line',
+		key: 'line',
+		place: 'through',
+		cable: 'foam-6',
+		length_m: 12
+	} as const;
+	const mine: Content = { ...content, elements: [...content.elements, line] };
+	const stub = {
+		kind: 'stub',
+		key: 'stub',
+		place: 'shunt',
+		cable: 'pe-5',
+		length_m: 0.9,
+		end: 'open'
+	} as const;
+	const taken = withWay(mine, { ...content, elements: [stub] });
+
+	expect(taken.elements).toEqual([stub, line]);
+	expect(sameMatch(taken, { ...content, elements: [stub] })).toBe(true);
+	expect(sameMatch(taken, mine)).toBe(false);
+	expect(shapeOf(taken)).toBeNull();
+	const [part] = parts(taken);
+	expect(part && [valueOf(part), unitOf(part)]).toEqual([0.9, 'm']);
+});
+
+test('two capacitors that make one are so no more once their value is changed', () => {
+	const capacitor = parts(content)[1];
+	const changed = capacitor && withValue(content, capacitor, 8e-12);
+
+	expect(changed?.elements[0]).toMatchObject({ capacitance_f: 8e-12, pair: null });
 });

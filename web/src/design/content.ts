@@ -126,18 +126,25 @@ export function withLine(content: Content, changes: Partial<Line>): Content {
 	return { ...content, elements: [...content.elements, made] };
 }
 
+/** To which share of its length a swept wire is cut for its match; 1 as it was swept. */
+export function shortenedOf(content: Content): number {
+	return content.antenna.kind === 'sweep' ? (content.antenna.shortened ?? 1) : 1;
+}
+
 /** A way to match that was found, as it would be made, above the line that there is. */
 export function withWay(content: Content, way: Content): Content {
 	const line = feedline(content);
 	return {
 		...content,
+		antenna: way.antenna,
 		elements: [...way.elements.filter((e) => e.kind !== 'line'), ...(line ? [line] : [])]
 	};
 }
 
 /** Whether the matches of two contents are made of just the same parts. */
 export function sameMatch(a: Content, b: Content): boolean {
-	const match = (c: Content) => JSON.stringify(c.elements.filter((e) => e.kind !== 'line'));
+	const match = (c: Content) =>
+		JSON.stringify([shortenedOf(c), c.elements.filter((e) => e.kind !== 'line')]);
 	return match(a) === match(b);
 }
 

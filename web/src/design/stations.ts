@@ -3,8 +3,17 @@
 import type { Content, Prediction, Station } from '../lib/api/client';
 import { lowest, valueAt } from '../lib/charts/curve';
 import { type LengthUnit, length, megahertz } from '../lib/units/format';
-import { feedline, isOfLine, isWound, type Lumped, parts, woundName, woundTitle } from './content';
-import { lineLoss, secondOf } from './words';
+import {
+	feedline,
+	isOfLine,
+	isWound,
+	type Lumped,
+	parts,
+	shortenedOf,
+	woundName,
+	woundTitle
+} from './content';
+import { lineLoss, secondOf, shorterText } from './words';
 
 /** What a station shows at one frequency; null where it is not known. */
 export function at(station: Station | undefined, hz: number) {
@@ -157,6 +166,7 @@ export function stopsOf({
 	const inWound = wound.reduce((sum, w) => sum + w.heat, 0);
 	const heat =
 		seen.slice(1, prediction.box + 1).reduce((sum, s) => sum + (s.loss ?? 0), 0) - inWound;
+	const shortened = shortenedOf(content);
 	const match = made.length
 		? [
 				stop('match', 'Match', made.join(' · '), matchFirst ? aboveWound : box, {
@@ -167,7 +177,13 @@ export function stopsOf({
 		: [];
 	return [
 		content.antenna.kind === 'sweep'
-			? stop('wire', 'The wire', sweepName, wire, { measured: true, href: sweepHref })
+			? stop(
+					'wire',
+					'The wire',
+					shortened < 1 ? `${sweepName}, cut ${shorterText(shortened)}` : sweepName,
+					wire,
+					{ measured: shortened === 1, href: sweepHref }
+				)
 			: content.antenna.kind === 'wire'
 				? stop('wire', 'The wire', wireText(prediction.wire), wire, {
 						href: sweepHref.replace(/sweep$/, 'wire')

@@ -64,6 +64,11 @@ export function partTitle(part: Part): string {
 	return said.replace(/^./, (c) => c.toUpperCase());
 }
 
+/** How much shorter a wire is cut for its match than it was swept. */
+export function shorterText(share: number): string {
+	return `${Number((100 * (1 - share)).toFixed(1))} % shorter`;
+}
+
 /** A target in a few words: its name, edges and limit. */
 export function targetText(target: Target): string {
 	const edges = `${megahertz(target.low_hz)} to ${megahertz(target.high_hz)} MHz`;

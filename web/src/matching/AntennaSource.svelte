@@ -4,6 +4,8 @@
 -->
 <script lang="ts">
 	import type { Content } from '../lib/api/client';
+	import { shortenedOf } from '../design/content';
+	import { shorterText } from '../design/words';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import Note from '../lib/shell/Note.svelte';
 
@@ -23,7 +25,10 @@
 
 	const page = openBuild();
 	const build = $derived(page.build);
-	const same = (a: Antenna, b: Antenna) => JSON.stringify(a) === JSON.stringify(b);
+	const same = (a: Antenna, b: Antenna) =>
+		a.kind === 'sweep' && b.kind === 'sweep'
+			? a.sweep_id === b.sweep_id && (a.shortened ?? 1) === (b.shortened ?? 1)
+			: JSON.stringify(a) === JSON.stringify(b);
 	const sweeps = $derived(build.sweeps.filter((s) => s.carries === 'impedance'));
 	const baseline = $derived(sweeps.find((s) => s.id === build.baseline_sweep_id) ?? sweeps.at(-1));
 	const others = $derived(
@@ -77,7 +82,9 @@
 {#if others.some((o) => o.key === 'top-sweep')}
 	<Note kind="news">
 		{content.antenna.kind === 'sweep'
-			? 'This design was made for another sweep than the one that the build now hangs on.'
+			? shortenedOf(content) < 1 && content.antenna.sweep_id === baseline?.id
+				? `This design takes the wire ${shorterText(shortenedOf(content))} than it was swept. Once it is cut, drop its new sweep.`
+				: 'This design was made for another sweep than the one that the build now hangs on.'
 			: `This design hangs on ${here}, and the wire has been swept since.`}
 		{@render ways()}
 	</Note>

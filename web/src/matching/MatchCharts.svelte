@@ -7,6 +7,7 @@
 	import ImpedanceChart from '../lib/charts/ImpedanceChart.svelte';
 	import ReturnLossChart from '../lib/charts/ReturnLossChart.svelte';
 	import SwrChart from '../lib/charts/SwrChart.svelte';
+	import type { FloorMark } from '../lib/charts/frame';
 	import Help from '../lib/help/Help.svelte';
 	import MarkerSlider from '../lib/controls/MarkerSlider.svelte';
 	import { impedance, swr } from '../lib/units/format';
@@ -35,7 +36,7 @@
 		/** Other designs and states laid over. */
 		laid: { name: string; station: Station }[];
 		/** What no lossless match goes below. */
-		floors: { low_hz: number; high_hz: number; swr: number }[];
+		floors: FloorMark[];
 	}
 
 	let {

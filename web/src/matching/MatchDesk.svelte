@@ -47,6 +47,7 @@
 		sameTargets,
 		servesSome,
 		shapeName,
+		shapeOf,
 		withLine
 	} from '../design/content';
 	import { MatchSearch } from './search.svelte';
@@ -375,7 +376,7 @@
 						</select>
 					</div>
 					<div class="row">
-						{#if !content.elements.some(isWound)}
+						{#if shapeOf(content)}
 							<button
 								class="button main"
 								disabled={!work.compared.candidates}

@@ -103,13 +103,15 @@
 
 	const makes = $derived.by(() => {
 		const every = ticks.length > 14 ? 4 : ticks.length > 9 ? 2 : 1;
-		return ticks.map((t) => {
+		return ticks.map((t, nth) => {
 			if (coil) {
 				return { value: t.value, text: Math.round(t.make * 2) % every === 0 ? turns(t.make) : '' };
 			}
 			const shown = units.length === 'ft' ? t.make / 0.0254 : t.make * 100;
 			const whole = Math.abs(t.make * 100 - Math.round(t.make * 100)) < 1e-6;
-			return { value: t.value, text: whole ? shown.toFixed(units.length === 'ft' ? 1 : 0) : '' };
+			// Long numbers stand in each other's way: of a line every so many are printed.
+			const told = whole && (!ofLine || nth % Math.ceil(ticks.length / 6) === 0);
+			return { value: t.value, text: told ? shown.toFixed(units.length === 'ft' ? 1 : 0) : '' };
 		});
 	});
 	const title = $derived(partTitle(part));

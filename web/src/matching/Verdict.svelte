@@ -16,10 +16,11 @@
 		sameShape,
 		shapeName,
 		shapeOf,
+		shortenedOf,
 		woundName,
 		woundTitle
 	} from '../design/content';
-	import { partTitle } from '../design/words';
+	import { partTitle, shorterText } from '../design/words';
 	import {
 		benchLoad,
 		caution,
@@ -234,6 +235,12 @@
 		</p>
 	{/if}
 	<ol class:unseen={few}>
+		{#if shortenedOf(content) < 1}
+			<li>
+				Cut the wire <b>{shorterText(shortenedOf(content))}</b> than it was swept, a little at a time,
+				and sweep it again: this match rests on scaling until then.
+			</li>
+		{/if}
 		{#each few ? [] : coils as coil (coil.key)}
 			<li>
 				Wind one turn more than planned; sweep the coil alone, and spread or squeeze it to

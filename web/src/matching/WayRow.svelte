@@ -8,6 +8,7 @@
 	import { path } from '../lib/charts/curve';
 	import { percent, swr } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
+	import { shorterText } from '../design/words';
 	import { inSmall } from './schematic';
 	import Schematic from './Schematic.svelte';
 	import { made, purpose, shopping, wayName, worstOf } from './ways';
@@ -57,7 +58,9 @@
 		<span class="glyph"><Schematic parts={inSmall(way.parts)} small /></span>
 		<span class="name"
 			><strong>{wayName(way)}</strong><small
-				>{way.parts.map((p) => made(p, units.length)).join(' · ') || 'nothing to make'}</small
+				>{way.shortened < 1 ? `wire ${shorterText(way.shortened)} · ` : ''}{way.parts
+					.map((p) => made(p, units.length))
+					.join(' · ') || 'nothing to make'}</small
 			></span
 		>
 		<span class="value mono"><b>{swr(worstOf(way, limit))}</b><small>SWR</small></span>
@@ -84,6 +87,12 @@
 			</svg>
 			<div>
 				<p>{purpose[way.family]}</p>
+				{#if way.shortened < 1}
+					<p>
+						First cut the wire <b>{shorterText(way.shortened)}</b> than it was swept, and sweep it again:
+						by scaling it then wants this.
+					</p>
+				{/if}
 				{#if limit !== null}
 					<p>
 						Worst SWR <b class="mono">{swr(worstOf(way, limit))}</b>; {way.family.startsWith(

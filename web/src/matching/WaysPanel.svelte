@@ -91,6 +91,8 @@
 	/>
 {/snippet}
 
+<svelte:window onpagehide={() => search.end()} />
+
 {#snippet apart(found: SearchFound)}
 	{#if found.give_up}
 		Without {found.give_up.label} one network could reach

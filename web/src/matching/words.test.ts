@@ -43,6 +43,28 @@ test('what costs nothing is not named, and measuring is not sold where it buys n
 	expect(why(easy, 0.02)).toEqual(['With a sweep error of 2 %, 100 % of builds hold.']);
 });
 
+test("the analyser's own doubt, where the sweep keeps it, stands in place of the usual one", () => {
+	expect(why({ ...found, reading_rms: 0.005, worthwhile: [] }, 0.02)).toEqual([
+		'With what your analyser leaves open (-46 dB, kept with the sweep), 80 % of builds hold.'
+	]);
+});
+
+test.each([
+	['capacitor', 'tighter', 'Buy the capacitor to 2 %: 88 %.'],
+	['coil 2', 'trimmed', 'Trim the second coil in place, watching the SWR: 88 %.'],
+	['stub', 'measured', 'Measure the velocity of its coax to 1 %: 88 %.'],
+	['coil, capacitor', 'trimmed_in_turn', 'Trim the coil, then the capacitor, twice round: 88 %.']
+] as const)('what %s gains when it is %s', (name, act, said) => {
+	const worthwhile = [{ ...gain, name, act }];
+	expect(why({ ...found, worthwhile }, 0.02)[1]).toBe(said);
+});
+
+test('lengths of line are named among what costs', () => {
+	expect(contributor('stub')).toBe("the stub's length and velocity");
+	expect(contributor('section 2 impedance')).toBe("the second section's impedance");
+	expect(contributor('coil 2')).toBe("the second coil's spread");
+});
+
 test('the caution carries the voltage that occurs', () => {
 	const at = (voltage_v: number) =>
 		caution({
@@ -126,6 +148,8 @@ test('how near the floor', () => {
 		antenna_alone: 1.6,
 		one_more: 1.08,
 		any: 1.2,
+		any_low: 1.18,
+		any_high: 1.23,
 		narrow: false,
 		almost_perfect: false
 	};
@@ -133,7 +157,7 @@ test('how near the floor', () => {
 	expect(nearFloor([{ ...target, floor: { ...floor, almost_perfect: true } }])).toBe(
 		'Worst SWR on 15 m: 1.53. One more tuned circuit could reach 1.08, many parts without loss almost a perfect match.'
 	);
-	expect(nearFloor([target])).toContain('goes below 1.20');
+	expect(nearFloor([target])).toContain('goes below 1.20 (1.18 to 1.23, nine times in ten).');
 	expect(nearFloor([{ ...target, floor: { ...floor, narrow: true } }])).toBeNull();
 	expect(nearFloor([{ ...target, floor: null }])).toBeNull();
 });

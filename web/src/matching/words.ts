@@ -56,7 +56,10 @@ export function contributor(name: string): string {
 		radials: 'what its radials lose'
 	};
 	if (modelled[name]) return modelled[name];
-	if (name === 'coil' || name === 'capacitor') return `the ${name}'s spread`;
+	if (/^(coil|capacitor)( 2)?$/.test(name)) return `the ${partName(name)}'s spread`;
+	if (/^(stub|section)( 2)?$/.test(name)) return `the ${partName(name)}'s length and velocity`;
+	const ofLine = /^((?:stub|section)(?: 2)?) impedance$/.exec(name);
+	if (ofLine?.[1]) return `the ${partName(ofLine[1])}'s impedance`;
 	const wound: Record<string, string> = {
 		leakage: 'the leakage, known by its range only,',
 		capacitance: "the winding's capacitance, known by its range only,",
@@ -67,6 +70,26 @@ export function contributor(name: string): string {
 	if (name === 'unun' || name === 'balun') return "the core's permeability";
 	return `the ${name} part's spread`;
 }
+
+/** What a part is called in a sentence, by its key. */
+function partName(key: string): string {
+	const [, what, nth] = /^(.*?)( 2)?$/.exec(key) ?? [];
+	const named = ['coil', 'capacitor', 'stub', 'section', 'unun', 'balun'].includes(what ?? '');
+	return `${nth ? 'second ' : ''}${named ? what : `${what} part`}`;
+}
+
+/** What each act on a part buys. */
+const gained: Record<Yield['worthwhile'][number]['act'], (name: string, share: string) => string> =
+	{
+		measured: (name, share) =>
+			/^(stub|section)/.test(name)
+				? `Measure the velocity of its coax to 1 %: ${share}.`
+				: `Sweep the ${partName(name)} alone and bring it to 1 %: ${share}.`,
+		tighter: (name, share) => `Buy the ${partName(name)} to 2 %: ${share}.`,
+		trimmed: (name, share) => `Trim the ${partName(name)} in place, watching the SWR: ${share}.`,
+		trimmed_in_turn: (names, share) =>
+			`Trim the ${names.split(', ').map(partName).join(', then the ')}, twice round: ${share}.`
+	};
 
 /** Why the yield is what it is: the reading's doubt, and what measuring the coil buys. */
 export function why(
@@ -90,18 +113,19 @@ export function why(
 	const said = [
 		modelled
 			? `That counts what the model of the wire leaves open: length, height, soil, covering. By its parts alone ${percent(found.parts.share)} would hold.`
-			: `With a sweep error of ${figures(readingSpread * 100, 1)} %, ${percent(found.reading.share)} of builds hold.`
+			: typeof found.reading_rms === 'number'
+				? `With what your analyser leaves open (${(20 * Math.log10(found.reading_rms)).toFixed(0)} dB, kept with the sweep), ${percent(found.reading.share)} of builds hold.`
+				: `With a sweep error of ${figures(readingSpread * 100, 1)} %, ${percent(found.reading.share)} of builds hold.`
 	];
-	for (const best of found.worthwhile) {
-		const part =
-			best.name === 'coil' || best.name === 'capacitor' ? best.name : `${best.name} part`;
-		said.push(
-			best.act === 'measured'
-				? `Sweep the ${part} alone and bring it to 1 %: ${percent(best.reading_share)}.`
-				: `Trim the ${part} in place, watching the SWR: ${percent(best.reading_share)}.`
-		);
-	}
+	for (const best of found.worthwhile)
+		said.push(gained[best.act](best.name, percent(best.reading_share)));
 	return said;
+}
+
+/** How far the floor itself is in doubt, where that shows. */
+function floorDoubt(floor: { any_low: number; any_high: number }): string {
+	const [low, high] = [swr(floor.any_low), swr(floor.any_high)];
+	return low === high ? '' : ` (${low} to ${high}, nine times in ten)`;
 }
 
 /** How near the design comes to the floor of its hardest band. */
@@ -114,7 +138,7 @@ export function nearFloor(targets: Prediction['targets']): string | null {
 	if (floor.narrow) return null;
 	const least = floor.almost_perfect
 		? 'many parts without loss almost a perfect match'
-		: `no lossless match goes below ${swr(floor.any)}`;
+		: `no lossless match goes below ${swr(floor.any)}${floorDoubt(floor)}`;
 	return `Worst SWR on ${hardest.label}: ${swr(hardest.worst_swr)}. One more tuned circuit could reach ${swr(floor.one_more)}, ${least}.`;
 }
 

@@ -134,10 +134,13 @@ class YieldFigure(BaseModel):
 
 
 class YieldGain(BaseModel):
-    """What one act on one part buys: the share with it measured to 1 %, or trimmed in place."""
+    """What one act on one part buys: measured to 1 %, bought tighter, trimmed in place; or several trimmed in turn,
+
+    whose names then stand in `name` with a comma between.
+    """
 
     name: str
-    act: Literal["measured", "trimmed"]
+    act: Literal["measured", "tighter", "trimmed", "trimmed_in_turn"]
     parts_share: float
     reading_share: float
 
@@ -165,6 +168,8 @@ class YieldOut(BaseModel):
     fan_high: Numbers
     # Samples round the target that has fewest, where they are too few: then a share is a guess between dots.
     guessed: int | None = None
+    # The analyser's own doubt of Γ at the centre (root mean square), where it is kept with the sweep.
+    reading_rms: float | None = None
 
 
 class RulerIn(BaseModel):

@@ -12,9 +12,10 @@ from yielding_coil.api.http import Figure, JobOut, Numbers, Plan, ProgressSink, 
 from yielding_coil.api.sweep import antenna_known_to
 from yielding_coil.core.design import few_hold
 from yielding_coil.core.search import Choice, Family, Ideal, PartKind, SearchState, SearchTask
-from yielding_coil.documents.design import DesignContent
+from yielding_coil.documents.design import DesignContent, ResistorAntenna, SweptAntenna
 from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.shelf import OnShelf, Stocked, ThingKind, element_of, stocked
+from yielding_coil.documents.wire import WireAntenna
 from yielding_coil.store.pieces import piece_of, pieces
 from yielding_coil.work import Searchers
 
@@ -71,6 +72,7 @@ class Way(BaseModel):
     """A network that can be made.
 
     `excess` is the worst SWR over its limit; `ideal_excess` the same with the best values there could be.
+    `shortened` is the share of its length to which the wire is cut for it.
     """
 
     key: str
@@ -81,6 +83,7 @@ class Way(BaseModel):
     excess: Figure
     ideal_excess: Figure
     loss_db: Figure
+    shortened: float
     count: int
     share: Figure
     few_hold: bool
@@ -204,23 +207,32 @@ def _ideal(found: Ideal) -> IdealWay:
     return IdealWay(family=found.network.topology.family, parts=parts, excess=number(found.excess))
 
 
+def _antenna(found: Choice, content: DesignContent) -> SweptAntenna | WireAntenna | ResistorAntenna:
+    """The antenna as it hangs for a way: of one that was swept, cut shorter where the way wants it."""
+    antenna, share = content.antenna, found.ideal.shortened
+    if not isinstance(antenna, SweptAntenna) or share == 1:
+        return antenna
+    return antenna.model_copy(update={"shortened": antenna.shortened * share})
+
+
 def _way(found: Choice, content: DesignContent, things: list[OnShelf]) -> Way:
     below = [e for e in content.elements if e.kind == "line"]
     made = [element_of(part, things) for part in found.parts]
     refs = [ref for part in found.parts for ref in part.item.refs]
     names = [f"{ref}:{part.item.value:.4g}" for part in found.parts for ref in part.item.refs]
     return Way(
-        key=" ".join([found.network.key, *names]),
+        key=" ".join([found.network.key, f"{found.ideal.shortened:g}", *names]),
         family=found.family,
         parts=[
             WayPart(key=p.element.key, place=p.slot.place, kind=p.slot.kind, value=p.item.value, make=p.item.make)
             for p in found.parts
         ],
-        content=content.model_copy(update={"elements": [*made, *below]}),
+        content=content.model_copy(update={"antenna": _antenna(found, content), "elements": [*made, *below]}),
         worst_swr=[number(w) for w in found.worst_swr],
         excess=number(found.excess),
         ideal_excess=number(found.ideal.excess),
         loss_db=number(found.loss_db),
+        shortened=found.ideal.shortened,
         count=found.count,
         share=None if found.share is None else number(found.share),
         few_hold=found.share is not None and few_hold(found.share),

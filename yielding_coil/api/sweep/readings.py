@@ -56,6 +56,9 @@ class Floor(BaseModel):
     antenna_alone: float
     one_more: float
     any: float
+    # Nine times in ten, by what the reading leaves open.
+    any_low: float
+    any_high: float
     narrow: bool
     almost_perfect: bool
 

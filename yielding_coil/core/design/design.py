@@ -13,6 +13,7 @@ from yielding_coil.core.finding import DesignCode, Finding
 from yielding_coil.core.line import CableRow, Line, OpenCoax, open_coax_for
 from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.parts import Capacitor, FixedLoad
+from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Element, System
 from yielding_coil.core.target import Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
@@ -277,9 +278,11 @@ class Design:
         return [*self.part_spreads(), *modelled]
 
     def antenna_spreads(self) -> tuple[Spread, ...]:
-        """The antenna's doubt: what its model leaves open, or else the analyser's."""
+        """The antenna's doubt: what its model leaves open, or the analyser's, as kept with the sweep if it is."""
         if isinstance(self.antenna, ModelledAntenna):
             return self.antenna.spreads()
+        if isinstance(self.antenna, Sweep) and self.antenna.doubt is not None:
+            return tuple(Spread(ANALYSER, ANTENNA, which, absolute=2.0) for which in ("first", "second"))
         return (Spread(ANALYSER, ANTENNA, "reflection", self.reading_spread),)
 
     def rng(self) -> np.random.Generator:

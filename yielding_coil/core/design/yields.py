@@ -1,13 +1,13 @@
 """How many builds of a design hold its targets, and what each act on a part buys."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal, TypeAlias
 
 import numpy as np
 
 from yielding_coil.core.arrays import Real
-from yielding_coil.core.design.design import Design
+from yielding_coil.core.design.design import Design, FixedCapacitor
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import System, worst_over
 from yielding_coil.core.tolerance import Spread, Yield, YieldLoss, share_trimmed, shares_at, swr_fan, yield_of
@@ -24,8 +24,11 @@ MOST_NAMED = 2
 # Samples within a twentieth of a target's frequency, or within the target, from which on a curve is one.
 FEWEST_SAMPLES, ROUND = 5, 0.1
 
-Act: TypeAlias = Literal["measured", "trimmed"]
-ACTS: tuple[Act, ...] = ("measured", "trimmed")
+# The tightest class in which capacitors are easily had, two standard deviations (IEC 60062, letter G: 2 %).
+TIGHTER_SPREAD = 0.02
+
+Act: TypeAlias = Literal["measured", "tighter", "trimmed", "trimmed_in_turn"]
+ACTS: tuple[Act, ...] = ("measured", "tighter", "trimmed", "trimmed_in_turn")
 
 
 def few_hold(share: float) -> bool:
@@ -35,7 +38,10 @@ def few_hold(share: float) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class YieldGain:
-    """What one act on one part buys: the share with it measured to 1 %, or trimmed in place."""
+    """What one act on one part buys: the share with it measured to 1 %, bought tighter, or trimmed in place.
+
+    Of parts that are trimmed in turn the name holds all of them, in that order, with a comma between.
+    """
 
     name: str
     act: Act
@@ -56,6 +62,7 @@ class AtLimit:
 class YieldPrediction:
     """How many builds hold, with part spreads only and with the reading's doubt too; and the fan of their SWR.
 
+    `reading_rms` is the analyser's own doubt of Γ at the centre, where it is kept with the sweep.
     `guessed` is how many samples lie round the target that has fewest, where those are too few to judge by: what
     lies between them is a guess, and so is a share of builds.
     """
@@ -68,6 +75,7 @@ class YieldPrediction:
     fan_low: Real
     fan_high: Real
     guessed: int | None = None
+    reading_rms: float | None = None
 
     @property
     def few_hold(self) -> bool:
@@ -81,10 +89,16 @@ class YieldPrediction:
 
     @property
     def worthwhile(self) -> tuple[YieldGain, ...]:
-        """The best part to measure, and the best to trim, where either buys something."""
+        """The best part to measure, to buy tighter and to trim, where each buys something.
+
+        To trim several in turn is named where that buys more than the best of them alone.
+        """
         worth = [g for g in self.bought if g.reading_share > self.reading.share + WORTH_DOING]
-        best = (max((g for g in worth if g.act == act), key=_reading_share, default=None) for act in ACTS)
-        return tuple(g for g in best if g is not None)
+        best = {act: max((g for g in worth if g.act == act), key=_reading_share, default=None) for act in ACTS}
+        alone, in_turn = best["trimmed"], best["trimmed_in_turn"]
+        if alone and in_turn and in_turn.reading_share <= alone.reading_share + WORTH_DOING:
+            best["trimmed_in_turn"] = None
+        return tuple(g for g in best.values() if g is not None)
 
 
 def _reading_share(gain: YieldGain) -> float:
@@ -143,7 +157,16 @@ def predict_yield(
         low,
         high,
         guessed_of(design),
+        reading_rms_of(design),
     )
+
+
+def reading_rms_of(design: Design) -> float | None:
+    """Root mean square of the error of Γ at the centre, as kept with the sweep; None where nobody knows."""
+    found = design.antenna
+    if not isinstance(found, Sweep) or found.doubt is None:
+        return None
+    return float(np.interp(design.center_hz, found.frequency_hz, found.doubt.rms))
 
 
 def guessed_of(design: Design) -> int | None:
@@ -163,20 +186,31 @@ def guessed_of(design: Design) -> int | None:
 def _gains(design: Design, system: System, builds: int, trimmed: bool) -> list[YieldGain]:
     spreads, reading = design.part_spreads(), design.antenna_spreads()
     found = []
-    for element in design.elements:
-        if not element.by_hand:
-            continue
+
+    def known_to(name: str, spread: float, act: Act) -> YieldGain:
+        """What it would buy if one part strayed less."""
+        known = [replace(s, relative=spread, absolute=0.0) if s.name == name else s for s in spreads]
+        shares = [design_yield(design, system, each, builds).share for each in (known, [*known, *reading])]
+        return YieldGain(name, act, *shares)
+
+    def brought(names: Sequence[str], act: Act) -> YieldGain:
+        """What it would buy if some were trimmed in place."""
+        most = min(builds, FAN_BUILDS)
+        shares = [
+            share_trimmed(system, design.targets, each, design.rng(), names, most)
+            for each in (spreads, [*spreads, *reading])
+        ]
+        return YieldGain(", ".join(names), act, *shares)
+
+    made = [e for e in design.elements if e.by_hand]
+    for element in made:
         if element.spread > MEASURED_SPREAD:
-            own = next(s for s in spreads if s.name == element.key)
-            known = [s for s in spreads if s.name != element.key]
-            known.append(Spread(own.name, own.element, own.field, MEASURED_SPREAD))
-            shares = [design_yield(design, system, each, builds).share for each in (known, [*known, *reading])]
-            found.append(YieldGain(element.key, "measured", *shares))
-        if trimmed and element.trimmed_in_place and element.spread > 0:
-            most = min(builds, FAN_BUILDS)
-            shares = [
-                share_trimmed(system, design.targets, each, design.rng(), element.key, most)
-                for each in (spreads, [*spreads, *reading])
-            ]
-            found.append(YieldGain(element.key, "trimmed", *shares))
+            found.append(known_to(element.key, MEASURED_SPREAD, "measured"))
+        if isinstance(element, FixedCapacitor) and element.spread > TIGHTER_SPREAD:
+            found.append(known_to(element.key, TIGHTER_SPREAD, "tighter"))
+    if trimmed:
+        some = [e.key for e in made if e.trimmed_in_place and e.spread > 0]
+        found += [brought([key], "trimmed") for key in some]
+        if len(some) > 1:
+            found.append(brought(some, "trimmed_in_turn"))
     return found

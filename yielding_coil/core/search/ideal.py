@@ -77,11 +77,15 @@ class Network:
 
 @dataclass(frozen=True, slots=True)
 class Ideal:
-    """A network at its best: henry, farad, degrees or a ratio for each part; the worst SWR over each limit."""
+    """A network at its best: henry, farad, degrees or a ratio for each part; the worst SWR over each limit.
+
+    `shortened` is the share of its length to which the wire is cut for it.
+    """
 
     network: Network
     values: tuple[float, ...]
     excess: float
+    shortened: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -381,6 +385,36 @@ _FORMS: Mapping[str, Callable[[Network, float, complex], Values]] = {
     "transformer": _transformer,
     "transformer_and": _transformer_and,
 }
+
+# A wire is shortened for a hairpin by no more than this, in steps of so much (common practice: a few percent).
+SHORTEST, SHARE_STEP = 0.85, 0.0025
+# What may lie across the feedpoint of a shortened wire.
+ACROSS: frozenset[str] = frozenset({"shunt-coil", "shunt-hairpin"})
+
+
+def shares_for_a_hairpin(impedance_at: Callable[[Real], Complex], low_hz: float, center_hz: float) -> list[float]:
+    """Shares of its length at which a wire is as capacitive in the middle of a band as a hairpin wants it.
+
+    Args:
+        impedance_at: of the wire as it is.
+        low_hz: how far down that is known.
+
+    Returns:
+        The best share and its neighbours; none where the wire does not come there, or is known too little.
+    """
+    shares = np.arange(1.0 - SHARE_STEP, SHORTEST - SHARE_STEP / 2, -SHARE_STEP)
+    shares = shares[shares * center_hz * 0.98 >= low_hz]
+    if shares.size == 0:
+        return []
+    z = impedance_at(shares * center_hz)
+    rest = REFERENCE_OHM - z.real
+    wanted = np.where(rest > 0, -np.sqrt(np.maximum(z.real * rest, 0.0)), np.nan)
+    off = np.abs(z.imag - wanted) / REFERENCE_OHM
+    if not np.isfinite(off).any() or np.nanmin(off) > 0.2:
+        return []
+    at = int(np.nanargmin(off))
+    return [float(share) for share in shares[max(at - 2, 0) : at + 3 : 2]]
+
 
 _LINES: frozenset[PartKind] = frozenset({"section", "pair", "stub", "hairpin"})
 # Lines whose impedances differ by less are one to the search.

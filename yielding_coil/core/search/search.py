@@ -8,14 +8,23 @@ from typing import Literal, NamedTuple
 
 import numpy as np
 
-from yielding_coil.core.arrays import Real, require_positive
+from yielding_coil.core.arrays import Complex, Real, require_positive
 from yielding_coil.core.design import Design, drawn_grid, share_of
 from yielding_coil.core.element import DesignElement, Part
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.search.front import Worth, front_of, spread_out, steps, undominated
-from yielding_coil.core.search.ideal import ALIKE, Ideal, Network, Question, best, networks
+from yielding_coil.core.search.ideal import (
+    ACROSS,
+    ALIKE,
+    Ideal,
+    Network,
+    Question,
+    best,
+    networks,
+    shares_for_a_hairpin,
+)
 from yielding_coil.core.search.kernel import Ints, Table, carry, judge, numbers_of
 from yielding_coil.core.search.shelf import EVERYTHING, Item, Range, Shelf, items_of, thinned
 from yielding_coil.core.search.topology import TOPOLOGIES, Family, PartKind, Slot, Topology
@@ -204,8 +213,21 @@ class _Search:
     drawn_hz: Real
     state: SearchState = field(default_factory=lambda: SearchState("ideal"))
     best_excess: float = math.inf
+    questions: dict[float, Question] = field(default_factory=dict)
     items: dict[PartKind, list[Item]] = field(default_factory=dict)
     parts: dict[int, tuple[Item, Part]] = field(default_factory=dict)
+
+    def design_of(self, share: float) -> Design:
+        """The design below the wire, cut to a share of its length."""
+        antenna = self.task.design.antenna
+        return replace(self.task.design, antenna=antenna.shortened(share)) if share < 1 else self.task.design  # type: ignore[attr-defined]
+
+    def question_of(self, share: float) -> Question:
+        """What is asked of it then."""
+        if share not in self.questions:
+            design = self.design_of(share)
+            self.questions[share] = Question.of(design.antenna.impedance_at, design.targets, POINTS)
+        return self.questions[share]
 
     def part(self, item: Item) -> Part:
         """What a part computes as; found once."""
@@ -256,6 +278,10 @@ def search_matches(task: SearchTask) -> Iterator[SearchState]:
             at.state = replace(at.state, ideals=tuple(sorted(ideals, key=lambda i: i.excess)))
         at.state = replace(at.state, done=at.state.done + 1, of=2 * len(todo))
         yield at.state
+    for ideal in _shortened(at, todo):
+        ideals.append(ideal)
+        at.state = replace(at.state, ideals=tuple(sorted(ideals, key=lambda i: i.excess)))
+        yield at.state
     if not ideals:
         raise OutOfDomainError("targets", "no network at all", "an antenna that some network brings nearer to 50 Ω")
     # The fewest parts first: what comes later has to be better.
@@ -300,6 +326,21 @@ def _networks(task: SearchTask) -> list[Network]:
     return networks(topologies, [c.thing for c in shelf.cables])
 
 
+def _shortened(at: _Search, todo: Sequence[Network]) -> Iterator[Ideal]:
+    """A coil or a hairpin across the feedpoint of a wire that is cut shorter for it, where one was swept."""
+    antenna = at.task.design.antenna
+    if not isinstance(antenna, Sweep):
+        return
+    shares = shares_for_a_hairpin(antenna.impedance_at, antenna.low_hz, at.question.center_hz)
+    known = [s for s in shares if antenna.low_hz <= s * min(t.low_hz for t in at.task.design.targets)]
+    for network in todo:
+        if network.topology.key in ACROSS:
+            found = (best(network, at.question_of(share), at.task.seed) for share in known)
+            some = [replace(f, shortened=s) for f, s in zip(found, known, strict=True) if f is not None]
+            if some:
+                yield min(some, key=lambda i: i.excess)
+
+
 def _with(at: _Search, every: Sequence[Choice]) -> SearchState:
     """The front and the best of other families, of all that was found."""
     front = front_of([c for c in every if c.excess <= at.cut])
@@ -322,7 +363,8 @@ def _made(at: _Search, ideal: Ideal) -> Iterator[list[Choice]]:
     if math.prod(len(items) for items in catalogue) > WHOLE:
         most = NEAREST.get(len(slots), NEAREST[3])
         catalogue = [thinned(items, value, most) for items, value in zip(catalogue, ideal.values, strict=True)]
-    frequency = at.question.frequency_hz
+    question = at.question_of(ideal.shortened)
+    frequency = question.frequency_hz
     tables = [
         Table.of(slot.place, [at.part(item) for item in items], frequency)
         for slot, items in zip(slots, catalogue, strict=True)
@@ -332,8 +374,8 @@ def _made(at: _Search, ideal: Ideal) -> Iterator[list[Choice]]:
     kept_excess: list[Real] = []
     before = at.state.looked
     told = 0
-    for first, badness in judge(at.question.antenna, tables, at.question.targets):
-        excess = at.question.excess(badness)
+    for first, badness in judge(question.antenna, tables, question.targets):
+        excess = question.excess(badness)
         least = float(excess.min(initial=math.inf))
         at.best_excess = min(at.best_excess, least)
         good = np.flatnonzero(excess <= at.cut)
@@ -368,10 +410,11 @@ def _fronts(
 ) -> Iterator[list[Choice]]:
     """The undominated ones of a topology, for every count of parts, within what their parts bear."""
     rows = numbers_of(index, tables)
+    antenna = at.question_of(ideal.shortened).antenna
     loss = np.zeros(len(index))
     for k in range(0, len(index), CHUNK):
         part = slice(k, k + CHUNK)
-        loss[part] = carry(at.question.antenna, tables, index[part]).loss_db
+        loss[part] = carry(antenna, tables, index[part]).loss_db
         if k and k % (8 * CHUNK) == 0:
             yield []
     light = loss <= at.task.most_loss_db
@@ -387,7 +430,7 @@ def _fronts(
     failed: set[int] = set()
 
     def holds(places: Ints) -> np.ndarray:
-        fine = _borne(at, catalogue, tables, index[places])
+        fine = _borne(at, antenna, catalogue, tables, index[places])
         failed.update(int(p) for p in places[~fine])
         return fine
 
@@ -407,7 +450,9 @@ def _among(holds: Callable[[Ints], np.ndarray], some: Ints, places: Ints) -> np.
     return holds(some[places])
 
 
-def _borne(at: _Search, catalogue: Sequence[Sequence[Item]], tables: Sequence[Table], index: Ints) -> np.ndarray:
+def _borne(
+    at: _Search, antenna: Complex, catalogue: Sequence[Sequence[Item]], tables: Sequence[Table], index: Ints
+) -> np.ndarray:
     """Which networks stay within what their parts bear, at full power."""
     if not catalogue:
         return np.ones(len(index), dtype=bool)
@@ -421,7 +466,7 @@ def _borne(at: _Search, catalogue: Sequence[Sequence[Item]], tables: Sequence[Ta
     fine = np.ones(len(index), dtype=bool)
     for k in range(0, len(index), CHUNK):
         part = slice(k, k + CHUNK)
-        carried = carry(at.question.antenna, tables, index[part])
+        carried = carry(antenna, tables, index[part])
         volts = carried.peak_v * math.sqrt(at.task.power_w)
         heat = carried.lost_w * at.task.power_w * at.task.duty
         fine[part] = ((volts <= most_v[:, part]) & (heat <= most_w[:, part])).all(axis=0)
@@ -464,7 +509,7 @@ def _choice(at: _Search, ideal: Ideal, items: tuple[Item, ...], excess: float, l
         key = name if taken[name] == 1 else f"{name} {taken[name]}"
         changes = {"key": key} if slot.place == "through" else {"key": key, "place": slot.place}
         parts.append(FoundPart(slot, item, replace(item.element, **changes)))  # type: ignore[type-var]
-    system = made_design(at.task.design, [p.element for p in parts]).system()
+    system = made_design(at.design_of(ideal.shortened), [p.element for p in parts]).system()
     drawn = drawn_swr(system, at.drawn_hz)
     return Choice(
         ideal.network,
@@ -494,7 +539,7 @@ def _counted(at: _Search) -> Iterator[SearchState]:
     cards = spread_out(at.state.front, MOST_CARDS)
     counted: list[Choice] = []
     for one in cards:
-        made = made_design(at.task.design, [p.element for p in one.parts])
+        made = made_design(at.design_of(one.ideal.shortened), [p.element for p in one.parts])
         counted.append(replace(one, share=share_of(made, made.system())))
         at.state = replace(at.state, stage="yield", front=(*counted, *cards[len(counted) :]))
         yield at.state

@@ -13,6 +13,7 @@ from yielding_coil.core.reflection import reflection_of, swr_of, swr_of_impedanc
 from yielding_coil.core.sweep.gaps import covers
 from yielding_coil.core.sweep.sweep import Sweep
 from yielding_coil.core.sweep.swr_sweep import SwrSweep
+from yielding_coil.core.sweep.uncertainty import ReflectionUncertainty
 from yielding_coil.core.target import Target
 
 Swept: TypeAlias = Sweep | SwrSweep
@@ -26,6 +27,8 @@ LEAST_Q = 1e-3
 SHARP_Q, MIDDLING_Q = 30.0, 10.0
 # Wider than this share of its frequency no wire holds 2 : 1 by itself.
 WIDEST_WIRE = 0.25
+# Two standard deviations of Γ, relative, of an analyser of which nothing is known.
+USUAL_READING = 0.02
 # Reactance that need not be tuned out; a floor that leaves nothing to wish for; one that is as good as 1.
 SMALL_OHM, NARROW_SWR, PERFECT_SWR = 10.0, 1.1, 1.02
 
@@ -35,12 +38,27 @@ Standing: TypeAlias = Literal["crosses", "small", "capacitive", "inductive"]
 
 @dataclass(frozen=True, slots=True)
 class MatchFloor:
-    """The least worst SWR that any lossless match can hold over a target, by how much it may contain."""
+    """The least worst SWR that any lossless match can hold over a target, by how much it may contain.
+
+    `q_range` and `any_range` hold the antenna's own nine times in ten, by what the reading leaves open.
+    """
 
     q: float
     antenna_alone: float
     one_more: float
     any: float
+    q_range: tuple[float, float]
+    any_range: tuple[float, float]
+
+    @property
+    def any_low(self) -> float:
+        """The lower end of the floor's range."""
+        return self.any_range[0]
+
+    @property
+    def any_high(self) -> float:
+        """The upper end of the floor's range."""
+        return self.any_range[1]
 
     @property
     def narrow(self) -> bool:
@@ -132,12 +150,21 @@ def match_floor(antenna: Sweep, target: Target) -> MatchFloor | None:
     if q is None:
         return None
     wide = (target.high_hz - target.low_hz) / target.center_hz
+    low, high = antenna.q_range(target.center_hz, antenna.doubt or usual_doubt(antenna))
+    q_range = (q, q) if not np.isfinite(low) else (min(low, q), max(high, q))
     return MatchFloor(
         q,
         lowest_swr(wide, q, "antenna alone"),
         lowest_swr(wide, q, "one more"),
         lowest_swr(wide, q, "any"),
+        q_range,
+        (lowest_swr(wide, q_range[0], "any"), lowest_swr(wide, q_range[1], "any")),
     )
+
+
+def usual_doubt(antenna: Sweep) -> ReflectionUncertainty:
+    """Of a sweep of which nobody says how sure it is: one circular error of Γ, relative (common practice)."""
+    return ReflectionUncertainty.circular(USUAL_READING / 2 * np.abs(antenna.reflection()))
 
 
 def standing(found: Swept, target: Target) -> BandStanding:

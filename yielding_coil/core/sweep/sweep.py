@@ -1,9 +1,9 @@
 """A swept impedance and everything that can be read off it."""
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -12,6 +12,7 @@ from scipy.interpolate import CubicSpline
 
 from yielding_coil.core.arrays import Complex, Real, Reals, require_finite, require_positive
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.quasi_random import sobol_normal
 from yielding_coil.core.reflection import (
     DEFAULT_REFERENCE_OHM,
     impedance_of,
@@ -20,6 +21,7 @@ from yielding_coil.core.reflection import (
     swr_of,
 )
 from yielding_coil.core.sweep.gaps import covers, gaps_of
+from yielding_coil.core.sweep.uncertainty import ReflectionUncertainty
 
 # What an analyser may show of a lossless load without being called wrong.
 HIGHEST_REFLECTION = 1.05
@@ -27,6 +29,12 @@ HIGHEST_REFLECTION = 1.05
 MOST = 1e15
 # Half the width, relative to the frequency, of the piece over which Q's derivatives are fitted.
 Q_WINDOW = 0.025
+# Draws that a range of Q is taken from, as a power of two.
+Q_DRAWS_EXPONENT = 8
+# What calibration leaves turns as fast as along some two metres of leads, there and back (common practice).
+RESIDUAL_TURNS_S = 12e-9
+# How far apart the three terms that it leaves are in size: one standard deviation of the natural logarithm.
+TERMS_APART = 0.5
 
 
 # Samples from which on the noise of a sweep shows in its second differences, and how many of its standard
@@ -72,6 +80,7 @@ class Sweep:
     Args:
         frequency_hz: shape (n,), n at least 1, above zero, strictly rising.
         impedance_ohm: shape (n,), finite.
+        doubt: how sure its Γ is, shape (n,) each, as the analyser that read it knows; None where nobody does.
 
     Raises:
         OutOfDomainError: frequencies not rising, shapes that differ, values not finite.
@@ -83,6 +92,7 @@ class Sweep:
 
     frequency_hz: Real
     impedance_ohm: Complex
+    doubt: ReflectionUncertainty | None = None
 
     def __post_init__(self) -> None:
         frequency = np.atleast_1d(np.asarray(self.frequency_hz, dtype=float))
@@ -281,6 +291,35 @@ class Sweep:
         (low, low_open), (high, high_open) = edges
         return Bandwidth(low, high, low_open, high_open)
 
+    def shortened(self, share: float) -> "Sweep":
+        """The same wire cut to a share of its length, by scaling: at f it shows what it showed at f times that.
+
+        Near its resonance, and as far as its height and the ground under it do not change what they do (common
+        practice); how it really becomes a new sweep tells.
+
+        Args:
+            share: of its length, above zero, at most 1.
+
+        Raises:
+            OutOfDomainError: another share.
+        """
+        if not 0 < share <= 1:
+            raise OutOfDomainError("share", share, "above zero, at most 1")
+        return self if share == 1 else _shortened(self, share)
+
+    def strayed(self, deviates: Mapping[str, Reals]) -> "ReadSweep":
+        """The wire as the analyser may have read it, its two doubts so many standard deviations off.
+
+        Args:
+            deviates: `first` and `second`, shape (builds, 1).
+
+        Raises:
+            OutOfDomainError: nobody knows how sure this sweep is.
+        """
+        if self.doubt is None:
+            raise OutOfDomainError("doubt", "not known", "kept with the sweep")
+        return ReadSweep(self, self.doubt, deviates["first"], deviates["second"])
+
     def q(self, frequency_hz: Reals | None = None) -> Real:
         """Q of the antenna tuned by a lossless series part at each frequency.
 
@@ -300,9 +339,47 @@ class Sweep:
         values = np.array([self._q_at(float(f)) for f in wanted.reshape(-1)]).reshape(wanted.shape)
         return values if frequency_hz is None or np.ndim(frequency_hz) else values[0]
 
+    def q_range(self, frequency_hz: float, doubt: ReflectionUncertainty) -> tuple[float, float]:
+        """Q at one frequency, nine times in ten, by what the reading leaves open; NaN where Q is not known there.
+
+        What calibration leaves is directivity, tracking and source match, each one complex number that turns with
+        frequency as along the leads; how large they are together is what the doubt says.
+
+        Args:
+            doubt: of every sample of the sweep.
+
+        Source:
+            δΓ = a + bΓ + cΓ², the three-term model to first order (any text on one-port calibration).
+        """
+        if self.frequency_hz.size < 3:
+            return float("nan"), float("nan")
+        pick = self._near(frequency_hz)
+        gamma = self.reflection()[pick]
+        rms = doubt.at(np.arange(self.frequency_hz.size)[pick]).rms
+        powers = np.stack([np.ones_like(gamma), gamma, gamma**2])
+        normal = sobol_normal(12, Q_DRAWS_EXPONENT, ((20261129, (1,)),))
+        # Nobody says which of the three is the large one.
+        shares = np.exp(TERMS_APART * normal[:, 9:])
+        size = rms / np.sqrt((shares**2) @ (np.abs(powers) ** 2))
+        terms = shares * (normal[:, :3] + 1j * normal[:, 3:6]) / math.sqrt(2)
+        away = 2 * math.pi * RESIDUAL_TURNS_S * (self.frequency_hz[pick] - frequency_hz)
+        turned = np.exp(-1j * normal[:, 6:9, np.newaxis] * away)
+        drawn = gamma + size * (terms[:, :, np.newaxis] * turned * powers).sum(axis=1)
+        found = [_q_of(self.frequency_hz[pick] / frequency_hz - 1, z) for z in impedance_of(drawn)]
+        known = np.array([q for q in found if np.isfinite(q)])
+        if known.size < len(found) / 2:
+            return float("nan"), float("nan")
+        low, high = np.quantile(known, [0.05, 0.95])
+        return float(low), float(high)
+
     def _q_at(self, frequency_hz: float) -> float:
         if self.frequency_hz.size < 3:
             return float("nan")
+        pick = self._near(frequency_hz)
+        return _q_of(self.frequency_hz[pick] / frequency_hz - 1, self.impedance_ohm[pick])
+
+    def _near(self, frequency_hz: float) -> slice:
+        """The samples that Q is read from."""
         low, high = np.searchsorted(
             self.frequency_hz, [frequency_hz * (1 - Q_WINDOW), frequency_hz * (1 + Q_WINDOW)]
         )
@@ -310,15 +387,40 @@ class Sweep:
             middle = int(np.searchsorted(self.frequency_hz, frequency_hz))
             low = max(0, min(middle - 2, self.frequency_hz.size - 5))
             high = min(low + 5, self.frequency_hz.size)
-        pick = slice(int(low), int(high))
-        offset = self.frequency_hz[pick] / frequency_hz - 1
-        z = self.impedance_ohm[pick]
-        powers = np.column_stack([np.ones_like(offset), offset, offset**2])
-        value, slope, _ = np.linalg.lstsq(powers, z, rcond=None)[0]
-        if value.real <= 0:
-            return float("nan")
-        # offset is f/f0 − 1, so its slope is ω·d/dω already.
-        return float(np.hypot(slope.real, slope.imag + abs(value.imag)) / (2 * value.real))
+        return slice(int(low), int(high))
+
+
+@lru_cache(maxsize=32)
+def _shortened(sweep: Sweep, share: float) -> Sweep:
+    """It stays the same while a part is dragged."""
+    return Sweep(sweep.frequency_hz / share, sweep.impedance_ohm, sweep.doubt)
+
+
+def _q_of(offset: Real, impedance_ohm: Complex) -> float:
+    """Q of samples so far from a frequency, relative; NaN where R is not above zero."""
+    powers = np.column_stack([np.ones_like(offset), offset, offset**2])
+    value, slope, _ = np.linalg.lstsq(powers, impedance_ohm, rcond=None)[0]
+    if value.real <= 0:
+        return float("nan")
+    # offset is f/f0 − 1, so its slope is ω·d/dω already.
+    return float(np.hypot(slope.real, slope.imag + abs(value.imag)) / (2 * value.real))
+
+
+@dataclass(frozen=True, slots=True)
+class ReadSweep:
+    """A sweep as it may have been read: one error of Γ a build, as large at each frequency as is known of it."""
+
+    sweep: Sweep
+    doubt: ReflectionUncertainty
+    first: Reals
+    second: Reals
+
+    def impedance_at(self, frequency_hz: Reals) -> Complex:
+        """Shape (builds, n)."""
+        f = np.asarray(frequency_hz, dtype=float)
+        there = self.doubt.between(self.sweep.frequency_hz, f)
+        normal = np.concatenate([np.atleast_2d(self.first), np.atleast_2d(self.second)], axis=1)
+        return impedance_of(there.drawn(self.sweep.reflection_at(f), normal))
 
 
 def require_passive(found: Sweep) -> None:

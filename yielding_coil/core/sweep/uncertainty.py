@@ -46,6 +46,11 @@ class ReflectionUncertainty:
         """That of some of the points."""
         return ReflectionUncertainty(self.real[index], self.imaginary[index], self.both[index])
 
+    def between(self, own_hz: Real, frequency_hz: Real) -> "ReflectionUncertainty":
+        """At other frequencies than its own, read between them."""
+        rows = [np.interp(frequency_hz, own_hz, row) for row in (self.real, self.imaginary, self.both)]
+        return ReflectionUncertainty(*(np.atleast_1d(row) for row in rows))
+
     @classmethod
     def among(cls, drawn: Complex) -> "ReflectionUncertainty":
         """That of draws, shape (draws, n)."""

@@ -6,7 +6,14 @@
 	import Plot from './Plot.svelte';
 	import { swr } from '../units/format';
 
-	import { dashes, type Curve as CurveData, type Frame, held, type Overlay } from './frame';
+	import {
+		dashes,
+		type Curve as CurveData,
+		type Frame,
+		held,
+		type Overlay,
+		type FloorMark
+	} from './frame';
 	import Ceiling from './marks/Ceiling.svelte';
 	import Curve from './marks/Curve.svelte';
 	import CurveName from './marks/CurveName.svelte';
@@ -42,7 +49,7 @@
 		/** Whether the antenna is known from its model alone: drawn dashed. */
 		modelled?: boolean;
 		/** What no lossless match goes below, a stretch each. */
-		floors?: { low_hz: number; high_hz: number; swr: number }[];
+		floors?: FloorMark[];
 	}
 
 	let {

@@ -44,13 +44,24 @@ export interface Overlay extends Curve {
 /** Dash patterns of overlays, one after the other; the first curve of a chart is solid. */
 export const dashes = ['9 3 2 3', '4 4', '1 4', '12 5', '6 2 1 2 1 2'];
 
+/** What no lossless match goes below on a band, and between which it lies nine times in ten. */
+export interface FloorMark {
+	low_hz: number;
+	high_hz: number;
+	swr: number;
+	low: number;
+	high: number;
+}
+
 /** The floors to draw: for each target that has one, its edges with the least SWR of any lossless match. */
 export function floorsOf(
-	found: { label: string; floor?: { any: number } | null }[],
+	found: { label: string; floor?: { any: number; any_low: number; any_high: number } | null }[],
 	targets: { label: string; low_hz: number; high_hz: number }[]
-): { low_hz: number; high_hz: number; swr: number }[] {
+): FloorMark[] {
 	return found.flatMap(({ label, floor }) => {
 		const band = targets.find((t) => t.label === label);
-		return floor && band ? [{ low_hz: band.low_hz, high_hz: band.high_hz, swr: floor.any }] : [];
+		if (!floor || !band) return [];
+		const { low_hz, high_hz } = band;
+		return [{ low_hz, high_hz, swr: floor.any, low: floor.any_low, high: floor.any_high }];
 	});
 }

@@ -1,13 +1,13 @@
 <!-- @component
-	What no lossless match goes below on a band, with its figure at the first of them.
+	What no lossless match goes below on a band, with its figure at the first of them; its doubt as a stripe.
 -->
 <script lang="ts">
 	import { swr } from '../../units/format';
-	import type { Plotted } from '../frame';
+	import type { FloorMark, Plotted } from '../frame';
 
 	interface Props {
 		plot: Plotted;
-		floors: { low_hz: number; high_hz: number; swr: number }[];
+		floors: FloorMark[];
 		/** Frequency at the left and right edge, Hz. */
 		lowHz: number;
 		highHz: number;
@@ -25,6 +25,13 @@
 	{@const right = plot.x(Math.min(floor.high_hz, highHz))}
 	{@const edge = plot.y(floor.swr)}
 	<rect x={left} width={Math.max(2, right - left)} y={edge} height={bottom - edge} />
+	<rect
+		class="doubt"
+		x={left}
+		width={Math.max(2, right - left)}
+		y={plot.y(floor.high)}
+		height={Math.max(0, plot.y(floor.low) - plot.y(floor.high))}
+	/>
 	<line x1={left} x2={Math.max(left + 2, right)} y1={edge} y2={edge} />
 {/each}
 {#if drawn[0]}
@@ -38,6 +45,9 @@
 	rect {
 		fill: var(--soft);
 		opacity: 0.22;
+	}
+	.doubt {
+		opacity: 0.3;
 	}
 	line {
 		stroke: var(--soft);

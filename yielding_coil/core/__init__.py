@@ -195,8 +195,8 @@ _HOMES = {
     "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax Stub far_end open_coax_for pair_ohm"
     " shift_reference_plane worth_measuring",
     "matching": "MatchTemplate best_parts candidates combinations double_stubs hairpin l_networks"
-    " part_for_reactance part_for_susceptance pi_networks propose quarter_wave_ohm series_sections series_stubs shunt_stubs"
-    " tee_networks twelfth_wave_rad",
+    " part_for_reactance part_for_susceptance pi_networks propose quarter_wave_ohm series_sections series_stubs"
+    " shunt_stubs tee_networks twelfth_wave_rad",
     "modelled_antenna": "ModelledAntenna modelled",
     "parts": "Capacitor FixedLoad Inductor Resistor bare_inductance_h inductance_reading_h",
     "reflection": "impedance_of reflection_of return_loss_db swr_of swr_of_impedance",

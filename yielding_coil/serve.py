@@ -98,10 +98,7 @@ def main(argv: list[str] | None = None) -> None:
             served = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
             # Streams that are open end by themselves when the server is told to.
             app.state.closing = lambda: served.should_exit
-            try:
-                served.run([listener])
-            finally:
-                app.state.searchers.stop()
+            served.run([listener])
         except ServerError as error:
             sys.exit(str(error))
         except (KeyboardInterrupt, SystemExit):

@@ -1,6 +1,7 @@
 """The application: routes, refusals, and the pages."""
 
-from collections.abc import Callable
+import contextlib
+from collections.abc import AsyncIterator, Callable
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -71,7 +72,16 @@ def create_app(
     `revive` brings a database back that has stopped; it is called when one does not answer, unless `is_disk_full`
     says why. `simulated` starts the simulated analyser.
     """
+    searchers = Searchers()
+
+    @contextlib.asynccontextmanager
+    async def lifespan(app: FastAPI) -> AsyncIterator[None]:
+        """The process that stands ready to search goes with the application."""
+        yield
+        searchers.stop()
+
     app = FastAPI(
+        lifespan=lifespan,
         title="Yielding Coil",
         version=VERSION,
         generate_unique_id_function=_operation_id,
@@ -85,7 +95,7 @@ def create_app(
     app.state.is_disk_full = is_disk_full
     app.state.link = Link(simulated)
     app.state.jobs = Jobs()
-    app.state.searchers = Searchers()
+    app.state.searchers = searchers
     app.state.closing = lambda: False
     install_problems(app)
     app.add_middleware(Guard)

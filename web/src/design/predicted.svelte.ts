@@ -2,6 +2,7 @@
 
 import { answer, api, type Content, type Prediction, type Yield } from '../lib/api/client';
 import { afterPaint } from '../lib/api/afterPaint';
+import { predict } from '../lib/api/predict';
 import { Latest } from '../lib/api/latest.svelte';
 import type { Frame } from './frame';
 
@@ -18,11 +19,7 @@ const draggedBuilds = 256;
 export class Predicted {
 	private readonly curves = new Latest<Question, Prediction>(
 		({ settled, ...asked }) =>
-			answer(
-				api.POST('/api/predictions', {
-					body: { ...asked, points: settled ? settledPoints : draggedPoints, carried: false }
-				})
-			),
+			predict({ ...asked, points: settled ? settledPoints : draggedPoints, carried: false }),
 		// The builds come after the curves: together they would hold each other up.
 		{ keeps: true, took: (_, question) => this.builds.show(question, !question.settled) }
 	);

@@ -218,7 +218,7 @@ export function standingOf(prediction: Prediction | null): {
 	const edges = [box.frequency_hz[0], box.frequency_hz[box.frequency_hz.length - 1]];
 	return {
 		// Lowest at an edge is no dip: it lies beyond what is drawn.
-		dipHz: edges.includes(at) ? null : at,
+		dipHz: at === null || edges.includes(at) ? null : at,
 		worst: worst.includes(null) ? null : Math.max(...(worst as number[]))
 	};
 }

@@ -13,6 +13,7 @@
 		type Schemas,
 		type Station
 	} from '../lib/api/client';
+	import { predict } from '../lib/api/predict';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { floorsOf } from '../lib/charts/frame';
 	import GammaChart from '../lib/charts/GammaChart.svelte';
@@ -113,18 +114,14 @@
 		laid = laid.filter((l) => l.key !== key);
 		if (!other) return;
 		try {
-			const found = await answer(
-				api.POST('/api/predictions', {
-					body: {
-						content: other,
-						power_w: build.power_w,
-						low_hz: range.lowHz,
-						high_hz: range.highHz,
-						points: 201,
-						carried: false
-					}
-				})
-			);
+			const found = await predict({
+				content: other,
+				power_w: build.power_w,
+				low_hz: range.lowHz,
+				high_hz: range.highHz,
+				points: 201,
+				carried: false
+			});
 			const station = found.stations[found.box];
 			// Taken off again, or asked for anew, while this was under way: a late one does not come back.
 			if (laying[key] !== mine) return;

@@ -34,6 +34,7 @@
 	} from '../design/content';
 
 	import { partTitle } from '../design/words';
+	import { pairText } from './words';
 
 	interface Props {
 		content: Content;
@@ -255,11 +256,7 @@
 				</label>
 			{/if}
 		{:else if part.kind === 'capacitor' && part.pair}
-			<span class="soft"
-				>{part.pair.parts
-					.map((p) => p.name)
-					.join(part.pair.way === 'parallel' ? ' beside ' : ' in series with ')}</span
-			>
+			<span class="soft">{pairText(content, part.key)}</span>
 		{:else if stub}
 			<QuantityField
 				label="cut"

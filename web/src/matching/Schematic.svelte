@@ -24,14 +24,15 @@
 		part && part.place !== 'shunt' ? (part.place === 'through' ? 17 : small ? 14 : 20) : 0;
 	const bumps = $derived((small ? 'a3.5,3.5 0 0 1 7,0' : 'a5,5 0 0 1 10,0').repeat(4));
 	const reach = $derived(small ? 14 : 20);
+	const named = (p: Drawn) => (p.text ? `${p.name} of ${p.text}` : p.name);
 	const said = $derived(
 		parts
 			.map((p) =>
 				p.place === 'series'
-					? `${p.name} ${p.text} between the wire and the coax's centre`
+					? `${named(p)} between the wire and the coax's centre`
 					: p.place === 'through'
-						? `${p.name} ${p.text}, passed through`
-						: `${p.name} ${p.text} to ground`
+						? `${named(p)}, passed through`
+						: `${named(p)} from the ${p === parts[0] ? 'wire' : "coax's centre"} to ground`
 			)
 			.join('; ')
 	);

@@ -4,7 +4,8 @@
 <script lang="ts">
 	import { scaleLinear, scaleLog } from 'd3-scale';
 
-	import { answer, api, type Candidate, type Content, type Prediction } from '../lib/api/client';
+	import { type Candidate, type Content, type Prediction } from '../lib/api/client';
+	import { predict } from '../lib/api/predict';
 	import { latest } from '../lib/api/latest.svelte';
 	import { path } from '../lib/charts/curve';
 	import Picture from '../lib/charts/Picture.svelte';
@@ -29,7 +30,7 @@
 		async ({ made, ...frame }) => {
 			const all = made.map(async (c) => {
 				const body = { content: c.content as Content, ...frame, points: 101, carried: false };
-				return [shapeName(c), await answer(api.POST('/api/predictions', { body }))] as const;
+				return [shapeName(c), await predict(body)] as const;
 			});
 			return Object.fromEntries(await Promise.all(all)) as Record<string, Prediction>;
 		}

@@ -28,6 +28,7 @@
 		finding,
 		isMatchMade,
 		nearFloor,
+		pairText,
 		sectionText,
 		stubText,
 		why
@@ -215,7 +216,7 @@
 					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak.</span>
 				{:else}
 					<strong>{titleOf(part.key, 'Capacitor')}</strong>, {quantity(part.capacitance_f, 'F')},
-					mica or NP0, for
+					{pairText(content, part.key) ?? 'mica or NP0'}, for
 					<span class="danger">{quantity(part.peak_voltage_v, 'V', 2)} peak</span> and
 					{part.peak_current_a?.toFixed(1)} A peak.
 				{/if}

@@ -82,6 +82,7 @@
 						y1={y(t.swr_limit)}
 						y2={y(t.swr_limit)}
 					/>
+					<text x={x(t.high_hz) + 6} y={y(t.swr_limit) + 4}>{Number(t.swr_limit.toFixed(2))}</text>
 				{/each}
 				<path d={curve} />
 			</svg>
@@ -108,10 +109,7 @@
 				{/if}
 				{#if bought.have.length}<p>In your drawer: {bought.have.join(', ')}.</p>{/if}
 				{#if bought.buy.length}
-					<p>To buy{way.price === null ? ', prices not known' : ''}: {bought.buy.join('; ')}.</p>
-				{/if}
-				{#if way.price !== null && way.parts.length}
-					<p>Its share of what your pieces cost: {Number(way.price.toFixed(2))}.</p>
+					<p>To buy, prices not known: {bought.buy.join('; ')}.</p>
 				{/if}
 				{#if here}
 					<p class="taken">This is on the rulers above.</p>
@@ -194,6 +192,10 @@
 	.more line {
 		stroke: var(--enamel);
 		stroke-dasharray: 3 3;
+	}
+	.more text {
+		font: 12px var(--mono);
+		fill: var(--enamel);
 	}
 	.more path {
 		fill: none;

@@ -95,13 +95,16 @@
 
 {#snippet apart(found: SearchFound)}
 	{#if found.give_up}
-		Without {found.give_up.label} one network could reach
-		{percent(found.give_up.ideal.excess ?? 0)} of its limit: {idealText(found.give_up.ideal)}.
+		Give up {found.give_up.label}, and one network comes to {percent(
+			found.give_up.ideal.excess ?? 0
+		)} of the limits of the rest{found.give_up.ideal.holds ? ', which holds' : ''}: {idealText(
+			found.give_up.ideal
+		)}.
 	{/if}
 	{#if found.switched}
 		Two networks and a switch: {idealText(found.switched.first_ideal)} for {found.switched.first.join(
 			', '
-		)} ({percent(found.switched.first_ideal.excess ?? 0)} of the limit), and {idealText(
+		)} ({percent(found.switched.first_ideal.excess ?? 0)} of its limit), and {idealText(
 			found.switched.second_ideal
 		)} for {found.switched.second.join(', ')} ({percent(found.switched.second_ideal.excess ?? 0)}).
 	{/if}

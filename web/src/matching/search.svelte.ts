@@ -91,7 +91,9 @@ function letGo(id: string): void {
 	void fetch(`/api/jobs/${id}`, { method: 'DELETE', keepalive: true }).catch(() => undefined);
 }
 
-/** What a search hangs on: what was found for other bands is another answer. */
+/** What a search hangs on: what was found for other bands is another answer. A wire cut shorter is the same wire. */
 export function frameOf(content: Content, powerW: number): string {
-	return JSON.stringify([content.antenna, content.targets, powerW]);
+	const { antenna } = content;
+	const wire = antenna.kind === 'sweep' ? antenna.sweep_id : antenna;
+	return JSON.stringify([wire, content.targets, powerW]);
 }

@@ -9,7 +9,14 @@ const part = (
 	kind: WayPart['kind'],
 	value: number,
 	make: number | null = null
-): WayPart => ({ key: kind, place, kind, value, make });
+): WayPart => ({
+	key: kind,
+	place,
+	kind,
+	value,
+	make,
+	quarter_wave: kind !== 'coil' && Math.abs(value - 90) < 5
+});
 const coil = part('series', 'coil', 2.28e-6, 7.5);
 const shunt = part('shunt', 'capacitor', 6.5e-12);
 
@@ -36,7 +43,7 @@ test('what one counts comes first', () => {
 	expect(made({ ...shunt, make: 0.063 }, 'm')).toBe('63 mm of coax, 6.50 pF');
 	expect(made(part('through', 'pair', 90, 1.75), 'm')).toBe('2 × 175 cm, 90°');
 	expect(made(part('through', 'transformer', 9, 9), 'm')).toBe('9.0 : 1');
-	expect(idealText({ family: 'l', parts: [shunt, coil], excess: 0.75 })).toBe(
+	expect(idealText({ family: 'l', parts: [shunt, coil], excess: 0.75, holds: true })).toBe(
 		'Coil in series, C across the wire (6.50 pF, 2.28 µH)'
 	);
 });
@@ -46,11 +53,11 @@ test('what lies in the drawer and what is to be bought are told apart', () => {
 		kind: 'former' as const,
 		name,
 		mine,
-		price: '',
+		price: mine ? '2.00' : '',
 		piece_id: null
 	});
 	const way = { things: [thing('my pipe', true), thing('1.6 mm wire', false)] } as unknown as Way;
-	expect(shopping(way)).toEqual({ have: ['my pipe'], buy: ['1.6 mm wire'] });
+	expect(shopping(way)).toEqual({ have: ['my pipe (2.00)'], buy: ['1.6 mm wire'] });
 });
 
 test('where limits differ the highest SWR is told, else the worst over its limit', () => {

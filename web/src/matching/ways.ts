@@ -3,7 +3,7 @@
 import type { IdealWay, Way, WayPart } from '../lib/api/client';
 import { figures, length, type LengthUnit, quantity, turns } from '../lib/units/format';
 
-type Parts = Pick<WayPart, 'place' | 'kind' | 'value'>[];
+type Parts = Pick<WayPart, 'place' | 'kind' | 'quarter_wave'>[];
 
 const part: Record<WayPart['kind'], string> = {
 	coil: 'coil',
@@ -14,11 +14,6 @@ const part: Record<WayPart['kind'], string> = {
 	hairpin: 'hairpin',
 	transformer: 'unun'
 };
-
-/** From how many degrees to how many a length of coax is called a quarter wave. */
-function isQuarter(degrees: number): boolean {
-	return Math.abs(degrees - 90) <= 12;
-}
 
 /** A name for a network, by its parts from the wire down. */
 export function wayName(way: { family: Way['family']; parts: Parts }): string {
@@ -43,9 +38,7 @@ export function wayName(way: { family: Way['family']; parts: Parts }): string {
 			return `T: ${way.parts.map((p) => part[p.kind]).join(', ')}`;
 		case 'section': {
 			const two = first?.kind === 'pair' ? ', two side by side' : '';
-			return first && isQuarter(first.value)
-				? `Quarter-wave of coax${two}`
-				: `Length of coax${two}`;
+			return first?.quarter_wave ? `Quarter-wave of coax${two}` : `Length of coax${two}`;
 		}
 		case 'series_section':
 			return `Two lengths of coax${second?.kind === 'pair' ? ', the second doubled' : ''}`;
@@ -117,9 +110,12 @@ export function idealText(ideal: IdealWay): string {
 	return `${wayName(ideal)}${ideal.parts.length ? ` (${ideal.parts.map(idealValue).join(', ')})` : ''}`;
 }
 
-/** What of a way lies in the drawer, and what is to be bought. */
+/** What of a way lies in the drawer, with what it cost, and what is to be bought. */
 export function shopping(way: Way): { have: string[]; buy: string[] } {
-	const names = (mine: boolean) => way.things.filter((t) => t.mine === mine).map((t) => t.name);
+	const names = (mine: boolean) =>
+		way.things
+			.filter((t) => t.mine === mine)
+			.map((t) => (t.price ? `${t.name} (${t.price})` : t.name));
 	return { have: names(true), buy: names(false) };
 }
 

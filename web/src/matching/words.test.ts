@@ -1,7 +1,19 @@
 import { expect, test } from 'vitest';
 
-import type { DesignFinding, Yield } from '../lib/api/client';
-import { benchLoad, caution, contributor, coilText, finding, moved, nearFloor, why } from './words';
+import type { Content, DesignFinding, Yield } from '../lib/api/client';
+import {
+	benchLoad,
+	caution,
+	coilText,
+	contributor,
+	finding,
+	moved,
+	nearFloor,
+	pairText,
+	sectionText,
+	stubText,
+	why
+} from './words';
 
 const figure = (share: number, costs: [string, number][]) => ({
 	share,
@@ -182,4 +194,33 @@ test.each([
 	]
 ])('the bench load of %o', (load, words) => {
 	expect(benchLoad(load)).toContain(words);
+});
+
+test('two capacitors that make one are named, one alone is not', () => {
+	const parts = [{ name: '22 pF mica' }, { name: '82 pF mica' }];
+	const content = {
+		elements: [
+			{ kind: 'capacitor', key: 'both', pair: { way: 'parallel', parts } },
+			{ kind: 'capacitor', key: 'one', pair: null }
+		]
+	} as unknown as Content;
+	expect(pairText(content, 'both')).toBe('22 pF mica beside 82 pF mica');
+	expect(pairText(content, 'one')).toBeNull();
+});
+
+test('lengths of line are cut by their own velocity; a hairpin has no braid', () => {
+	const cut = { key: 'a', impedance_ohm: 75, velocity_factor: 0.66, length_m: 1.735, degrees: 90 };
+	const peaks = { peak_voltage_v: 100, peak_current_a: 2 };
+	expect(
+		sectionText(
+			{ ...cut, ...peaks, kind: 'section', cable_name: '75 Ω', pieces: 2, loss_db: 0.05 },
+			'm'
+		)
+	).toBe(
+		'two pieces, each 173.5 cm of 75 Ω: 90.0° at its velocity of 0.66. Measured from braid to braid; loses 0.05 dB.'
+	);
+	const stub = { ...cut, ...peaks, kind: 'stub' as const, cut_m: 1.755, end: 'shorted' as const };
+	expect(stubText({ ...stub, cable_name: 'window line', coax: false }, 'm')).toContain(
+		'its far end shorted, one wire to the other: 90.0°'
+	);
 });

@@ -1,6 +1,6 @@
 /** What the match desk says: findings as codes and SI values come in, sentences go out. */
 
-import type { DesignFinding, Finding, Prediction, Yield } from '../lib/api/client';
+import type { Content, DesignFinding, Finding, Prediction, Yield } from '../lib/api/client';
 import {
 	figures,
 	length,
@@ -193,9 +193,17 @@ export function sectionText(made: SectionMade, unit: LengthUnit): string {
 export function stubText(made: StubMade, unit: LengthUnit): string {
 	const end =
 		made.end === 'shorted'
-			? 'its far end shorted, centre to braid'
+			? `its far end shorted, ${made.coax ? 'centre to braid' : 'one wire to the other'}`
 			: 'its far end open and kept dry';
 	return `${length(made.length_m, unit)} of ${made.cable_name}, ${end}: ${figures(made.degrees, 3)}° at its velocity of ${made.velocity_factor.toFixed(3).replace(/0$/, '')}.`;
+}
+
+/** What a capacitor is made of where two make one; nothing where it is one. */
+export function pairText(content: Content, key: string): string | null {
+	const found = content.elements.find((e) => e.key === key);
+	if (found?.kind !== 'capacitor' || !found.pair) return null;
+	const [one, other] = found.pair.parts;
+	return `${one?.name} ${found.pair.way === 'parallel' ? 'beside' : 'in series with'} ${other?.name}`;
 }
 
 /** What moved between two states of a match: the dip, and the worst SWR. */

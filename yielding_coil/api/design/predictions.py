@@ -10,7 +10,7 @@ from pydantic import BaseModel, Field, TypeAdapter
 from yielding_coil import data
 from yielding_coil.api.design.parts_list import PartToMake
 from yielding_coil.api.http import DesignFinding, Figure, Numbers, number, numbers, router_of, rows_of_numbers
-from yielding_coil.api.sweep import DRAWN, Curves, Floor, antenna_of, drawn_of, floor_of
+from yielding_coil.api.sweep import DRAWN, Floor, Rows, antenna_of, drawn_of, floor_of
 from yielding_coil.core.design import (
     Design,
     Evaluation,
@@ -46,8 +46,8 @@ class PredictionIn(BaseModel):
     carried: bool = True
 
 
-class StationOut(Curves):
-    """A station over frequency: what is seen looking up, watts, peaks (empty where not asked for)."""
+class StationOut(Rows):
+    """A station at those frequencies: what is seen looking up, watts, peaks (empty where not asked for)."""
 
     key: str
     power_w: Numbers
@@ -94,8 +94,9 @@ class WireSplit(BaseModel):
 
 
 class Prediction(BaseModel):
-    """What a design does, nominal."""
+    """What a design does, nominal, at these frequencies."""
 
+    frequency_hz: list[float]
     stations: list[StationOut]
     box: int
     targets: list[TargetOut]
@@ -205,6 +206,7 @@ def predict(request: Request, asked: PredictionIn) -> Response:
     frequency = drawn_grid(design.antenna, asked.low_hz, asked.high_hz, asked.points)
     found = evaluate(design, asked.power_w, frequency)
     answer = Prediction.model_construct(
+        frequency_hz=frequency.tolist(),
         stations=_drawn(found, frequency, asked.carried),
         box=found.box,
         targets=[
@@ -263,12 +265,11 @@ def _drawn(found: Evaluation, frequency: np.ndarray, with_peaks: bool) -> list[S
     flow = np.stack([[getattr(s, name) for name in names] for s in stations])
     rows = np.concatenate([drawn_of(seen), flow, np.stack([halfway.real, halfway.imag], axis=1)], axis=1)
     numbered = rows_of_numbers(rows.reshape(-1, frequency.size))
-    at, width, hertz = (*DRAWN, *names, "halfway_real", "halfway_imag"), rows.shape[1], frequency.tolist()
+    at, width = (*DRAWN, *names, "halfway_real", "halfway_imag"), rows.shape[1]
     left_out: dict[str, Numbers] = {} if with_peaks else {name: [] for name in _PEAKS}
     return [
         StationOut.model_construct(
             None,
-            frequency_hz=hertz,
             key=station.key,
             **dict(zip(at, numbered[k * width : (k + 1) * width], strict=True)),
             **left_out,

@@ -11,7 +11,7 @@ from yielding_coil import data
 from yielding_coil.api.http import Figure, JobOut, Numbers, Plan, ProgressSink, number, numbers, router_of
 from yielding_coil.api.sweep import antenna_known_to
 from yielding_coil.core.design import few_hold
-from yielding_coil.core.search import Choice, Family, Ideal, PartKind, SearchState, SearchTask
+from yielding_coil.core.search import Choice, Family, Ideal, PartKind, SearchState, SearchTask, is_quarter_wave
 from yielding_coil.documents.design import DesignContent, ResistorAntenna, SweptAntenna
 from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.shelf import OnShelf, Stocked, ThingKind, element_of, stocked
@@ -56,6 +56,8 @@ class WayPart(BaseModel):
     kind: PartKind
     value: float
     make: float | None
+    # A section about a quarter of a wave long.
+    quarter_wave: bool
 
 
 class Thing(BaseModel):
@@ -87,6 +89,7 @@ class Way(BaseModel):
     count: int
     share: Figure
     few_hold: bool
+    # Of what it is made from; null where one price is not known.
     price: float | None
     volume_m3: float
     things: list[Thing]
@@ -95,11 +98,12 @@ class Way(BaseModel):
 
 
 class IdealWay(BaseModel):
-    """A topology with the best values there could be."""
+    """A topology with the best values there could be, and whether it then keeps every limit."""
 
     family: Family
     parts: list[WayPart]
     excess: Figure
+    holds: bool
 
 
 class GiveUpOut(BaseModel):
@@ -201,10 +205,19 @@ def _found(state: SearchState, content: DesignContent, shelf: Stocked, *, nothin
 
 def _ideal(found: Ideal) -> IdealWay:
     parts = [
-        WayPart(key=slot.kind, place=slot.place, kind=slot.kind, value=value, make=None)
+        WayPart(
+            key=slot.kind,
+            place=slot.place,
+            kind=slot.kind,
+            value=value,
+            make=None,
+            quarter_wave=is_quarter_wave(slot, value),
+        )
         for slot, value in zip(found.network.topology.slots, found.values, strict=True)
     ]
-    return IdealWay(family=found.network.topology.family, parts=parts, excess=number(found.excess))
+    return IdealWay(
+        family=found.network.topology.family, parts=parts, excess=number(found.excess), holds=found.holds
+    )
 
 
 def _antenna(found: Choice, content: DesignContent) -> SweptAntenna | WireAntenna | ResistorAntenna:
@@ -224,7 +237,14 @@ def _way(found: Choice, content: DesignContent, things: list[OnShelf]) -> Way:
         key=" ".join([found.network.key, f"{found.ideal.shortened:g}", *names]),
         family=found.family,
         parts=[
-            WayPart(key=p.element.key, place=p.slot.place, kind=p.slot.kind, value=p.item.value, make=p.item.make)
+            WayPart(
+                key=p.element.key,
+                place=p.slot.place,
+                kind=p.slot.kind,
+                value=p.item.value,
+                make=p.item.make,
+                quarter_wave=is_quarter_wave(p.slot, p.item.value),
+            )
             for p in found.parts
         ],
         content=content.model_copy(update={"antenna": _antenna(found, content), "elements": [*made, *below]}),

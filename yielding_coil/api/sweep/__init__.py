@@ -2,7 +2,7 @@
 
 from yielding_coil.api.sweep import readings, sweeps
 from yielding_coil.api.sweep.cache import Antennas, antenna_known_to, antenna_of
-from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, SweepCurves, drawn_of
+from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, Rows, SweepCurves, drawn_of
 from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
 from yielding_coil.api.sweep.sweeps import Name, SweepOut, known_build, require_bare, sweep_out
@@ -19,6 +19,7 @@ __all__ = [
     "Fan",
     "Floor",
     "Name",
+    "Rows",
     "SetupOut",
     "SweepCurves",
     "SweepOut",

@@ -16,16 +16,21 @@ from yielding_coil.core.sweep import ReflectionUncertainty, Sweep, SwrSweep, thi
 FEW = 24
 
 
-class Curves(BaseModel):
+class Rows(BaseModel):
     """Everything drawn of an impedance; one entry per frequency, null where there is no finite value."""
 
-    frequency_hz: Numbers
     resistance_ohm: Numbers
     reactance_ohm: Numbers
     swr: Numbers
     return_loss_db: Numbers
     gamma_real: Numbers
     gamma_imag: Numbers
+
+
+class Curves(Rows):
+    """The same, with its frequencies."""
+
+    frequency_hz: Numbers
 
     @classmethod
     def from_core(cls, frequency_hz: Real, impedance_ohm: Complex) -> "Curves":

@@ -1,6 +1,6 @@
 """The search for a match that can be made: topologies, the shelf, the kernel that judges, and the front."""
 
-from yielding_coil.core.search.ideal import Ideal, Network
+from yielding_coil.core.search.ideal import Ideal, Network, is_quarter_wave
 from yielding_coil.core.search.search import (
     Choice,
     FoundPart,
@@ -31,5 +31,6 @@ __all__ = [
     "Slot",
     "Topology",
     "Tube",
+    "is_quarter_wave",
     "search_matches",
 ]

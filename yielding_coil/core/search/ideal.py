@@ -58,6 +58,15 @@ class OfLine(NamedTuple):
         return Line(cable, length_m)
 
 
+# A length of line is called a quarter wave within so many degrees of one (common practice).
+QUARTER_WITHIN_DEG = 12.0
+
+
+def is_quarter_wave(slot: Slot, value: float) -> bool:
+    """Whether a part is a section of line about a quarter of a wave long."""
+    return slot.kind in ("section", "pair") and abs(value - 90.0) <= QUARTER_WITHIN_DEG
+
+
 @dataclass(frozen=True, slots=True)
 class Network:
     """A topology with what its lines are cut from: one entry a part, None where it is no line."""
@@ -86,6 +95,11 @@ class Ideal:
     values: tuple[float, ...]
     excess: float
     shortened: float = 1.0
+
+    @property
+    def holds(self) -> bool:
+        """Whether it keeps every limit."""
+        return self.excess <= 1
 
 
 @dataclass(frozen=True, slots=True)

@@ -253,8 +253,8 @@ def search_matches(task: SearchTask) -> Iterator[SearchState]:
     """Searches, and tells how far it is after every stretch of work; the last state is the whole answer.
 
     Raises:
-        OutOfDomainError: a target outside what the antenna is known for, or none, or no power.
-        NotMatchableError: an antenna that takes no power there.
+        OutOfDomainError: no target or no power, a target outside what the antenna is known for, or an antenna that
+            takes no power there.
     """
     design = task.design
     require_positive("power_w", task.power_w)

@@ -168,7 +168,7 @@ def _air_coils(
             reads,
             (former.ref, wire.ref),
             volume_m3=np.pi / 4 * (former.thing.outer_m + 2 * wire.thing.covered_m) ** 2 * wound.length_m,
-            price=_price((former, wound.length_m), (wire, metres)),
+            price=_price((former, 1.0), (wire, metres)),
             buys=_buys(former, wire),
             most_w=coil_body(wound).bears_w,
             make=n,

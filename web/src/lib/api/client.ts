@@ -47,12 +47,13 @@ export type Element = Content['elements'][number];
 /** Wound beside the cascade: a choke on the coax, a trap in the wire. */
 export type Accessory = NonNullable<Content['beside']>[number];
 export type Coil = Schemas['Coil'];
-export type Prediction = Schemas['Prediction'];
+/** What a design does; each station with the answer's frequencies. */
+export type Prediction = Omit<Schemas['Prediction'], 'stations'> & { stations: Station[] };
 export type Problem = Schemas['Problem'];
 export type Reading = Schemas['Reading'];
 export type Revision = Schemas['RevisionOut'];
 export type RevisionHead = Schemas['RevisionHead'];
-export type Station = Schemas['StationOut'];
+export type Station = Schemas['StationOut'] & { frequency_hz: number[] };
 export type Sweep = Schemas['SweepOut'];
 export type SweepCurves = Schemas['SweepCurves'];
 export type Target = Schemas['TargetPayload'];

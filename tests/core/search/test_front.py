@@ -12,6 +12,7 @@ from yielding_coil.core.search.front import Worth, front_of, spread_out, undomin
 class Made:
     worth: Worth
     ties: tuple
+    kind: str = "l"
 
 
 def made(excess, loss, parts, *ties):
@@ -47,6 +48,18 @@ def test_nothing_that_holds_leaves_nothing():
     none = undominated(np.arange(9), np.arange(9)[::-1], np.zeros(9), lambda p: np.zeros(len(p), dtype=bool))
 
     assert none.size == 0
+
+
+def test_cards_that_show_nothing_new_are_left_and_another_network_is_new():
+    alike = [made(100 + k, 30 - k // 4, 2, 0.0) for k in range(12)]
+    other = Made(Worth(105, 29, 2), (0.0,), "pi")
+    far = made(400, 0, 2, 0.0)
+
+    cards = spread_out([*alike, other, far], 12)
+
+    assert {other, far} <= set(cards)
+    assert len(cards) < 8
+    assert spread_out([], 12) == []
 
 
 def test_cards_keep_the_ends_of_a_long_front():

@@ -3,6 +3,7 @@
 SWR and loss are compared as they are shown: a difference that nobody sees decides nothing, size and price do.
 """
 
+import math
 from collections.abc import Callable, Sequence
 from typing import NamedTuple, Protocol, TypeVar
 
@@ -78,6 +79,9 @@ class Valued(Protocol):
     @property
     def ties(self) -> tuple[float, ...]: ...
 
+    @property
+    def kind(self) -> str: ...
+
 
 Some = TypeVar("Some", bound=Valued)
 
@@ -96,19 +100,30 @@ def front_of(some: Sequence[Some]) -> list[Some]:
     ]
 
 
+# What another network adds to a distance on the front, and from where on a card shows something new.
+OTHER_NETWORK, NEW = 0.5, 0.08
+
+
 def spread_out(front: Sequence[Some], most: int) -> list[Some]:
-    """At most so many of a front, far from each other: its ends, then always the one farthest from those taken."""
-    if len(front) <= most:
-        return list(front)
-    at = np.array(
-        [[np.log(max(o.worth.excess, 1)), np.sqrt(o.worth.loss), o.worth.parts] for o in front], dtype=float
-    )
-    span = np.ptp(at, axis=0)
+    """At most so many of a front, far from each other: its ends, then always the one farthest from those taken.
+
+    Distances are shares of what the whole front spans; one that lies next to a like network already taken is left.
+    """
+    worths = [one.worth for one in front]
+    at = np.array([[math.log(max(w.excess, 1)), math.sqrt(w.loss), w.parts] for w in worths]).reshape(-1, 3)
+    span = np.ptp(at, axis=0) if len(front) else np.ones(3)
     at = at / np.where(span > 0, span, 1.0)
-    taken = list(dict.fromkeys(int(at[:, k].argmin()) for k in (0, 1, 2)))
-    away = np.min([np.abs(at - at[k]).sum(axis=1) for k in taken], axis=0)
-    while len(taken) < most:
+    kinds = np.array([one.kind for one in front])
+
+    def away_from(k: int) -> Real:
+        return np.asarray(np.abs(at - at[k]).sum(axis=1) + OTHER_NETWORK * (kinds != kinds[k]))
+
+    taken = list(dict.fromkeys(int(at[:, k].argmin()) for k in (0, 1, 2))) if len(front) else []
+    away = np.min([away_from(k) for k in taken], axis=0) if taken else np.zeros(0)
+    while len(taken) < min(most, len(front)):
         k = int(away.argmax())
+        if away[k] < NEW:
+            break
         taken.append(k)
-        away = np.minimum(away, np.abs(at - at[k]).sum(axis=1))
+        away = np.minimum(away, away_from(k))
     return [front[k] for k in sorted(taken)]

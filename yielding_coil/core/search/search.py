@@ -116,6 +116,11 @@ class Choice:
         return self.network.topology.family
 
     @property
+    def kind(self) -> str:
+        """Which network it is, whatever its values."""
+        return self.network.key
+
+    @property
     def count(self) -> int:
         """Parts that one makes or buys."""
         return sum(p.item.count for p in self.parts)

@@ -31,6 +31,8 @@ MOST = 1e15
 Q_WINDOW = 0.025
 # Draws that a range of Q is taken from, as a power of two.
 Q_DRAWS_EXPONENT = 8
+# Samples that such a range is taken from at the most, roughly.
+Q_SAMPLES = 64
 # What calibration leaves turns as fast as along some two metres of leads, there and back (common practice).
 RESIDUAL_TURNS_S = 12e-9
 # How far apart the three terms that it leaves are in size: one standard deviation of the natural logarithm.
@@ -353,9 +355,11 @@ class Sweep:
         """
         if self.frequency_hz.size < 3:
             return float("nan"), float("nan")
-        pick = self._near(frequency_hz)
-        gamma = self.reflection()[pick]
-        rms = doubt.at(np.arange(self.frequency_hz.size)[pick]).rms
+        near = np.arange(self.frequency_hz.size)[self._near(frequency_hz)]
+        # Errors are smooth: some dozens of samples tell what thousands would.
+        pick = near[:: max(1, near.size // Q_SAMPLES)]
+        gamma = reflection_of(self.impedance_ohm[pick])
+        rms = doubt.at(pick).rms
         powers = np.stack([np.ones_like(gamma), gamma, gamma**2])
         normal = sobol_normal(12, Q_DRAWS_EXPONENT, ((20261129, (1,)),))
         # Nobody says which of the three is the large one.
@@ -365,9 +369,9 @@ class Sweep:
         away = 2 * math.pi * RESIDUAL_TURNS_S * (self.frequency_hz[pick] - frequency_hz)
         turned = np.exp(-1j * normal[:, 6:9, np.newaxis] * away)
         drawn = gamma + size * (terms[:, :, np.newaxis] * turned * powers).sum(axis=1)
-        found = [_q_of(self.frequency_hz[pick] / frequency_hz - 1, z) for z in impedance_of(drawn)]
-        known = np.array([q for q in found if np.isfinite(q)])
-        if known.size < len(found) / 2:
+        found = _q_of(self.frequency_hz[pick] / frequency_hz - 1, impedance_of(drawn))
+        known = found[np.isfinite(found)]
+        if known.size < found.size / 2:
             return float("nan"), float("nan")
         low, high = np.quantile(known, [0.05, 0.95])
         return float(low), float(high)
@@ -376,7 +380,7 @@ class Sweep:
         if self.frequency_hz.size < 3:
             return float("nan")
         pick = self._near(frequency_hz)
-        return _q_of(self.frequency_hz[pick] / frequency_hz - 1, self.impedance_ohm[pick])
+        return float(_q_of(self.frequency_hz[pick] / frequency_hz - 1, self.impedance_ohm[pick][np.newaxis])[0])
 
     def _near(self, frequency_hz: float) -> slice:
         """The samples that Q is read from."""
@@ -396,14 +400,14 @@ def _shortened(sweep: Sweep, share: float) -> Sweep:
     return Sweep(sweep.frequency_hz / share, sweep.impedance_ohm, sweep.doubt)
 
 
-def _q_of(offset: Real, impedance_ohm: Complex) -> float:
-    """Q of samples so far from a frequency, relative; NaN where R is not above zero."""
+def _q_of(offset: Real, impedance_ohm: Complex) -> Real:
+    """Q of samples so far off, relative to a frequency: (curves, n) gives (curves,); NaN without a resistance."""
     powers = np.column_stack([np.ones_like(offset), offset, offset**2])
-    value, slope, _ = np.linalg.lstsq(powers, impedance_ohm, rcond=None)[0]
-    if value.real <= 0:
-        return float("nan")
-    # offset is f/f0 − 1, so its slope is ω·d/dω already.
-    return float(np.hypot(slope.real, slope.imag + abs(value.imag)) / (2 * value.real))
+    value, slope, _ = np.linalg.lstsq(powers, impedance_ohm.T, rcond=None)[0]
+    with np.errstate(divide="ignore", invalid="ignore"):
+        # offset is f/f0 − 1, so its slope is ω·d/dω already.
+        q = np.hypot(slope.real, slope.imag + np.abs(value.imag)) / (2 * value.real)
+    return np.where(value.real > 0, q, np.nan)
 
 
 @dataclass(frozen=True, slots=True)

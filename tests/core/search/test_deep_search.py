@@ -10,8 +10,10 @@ from made_matches import a_shelf, an_antenna
 from yielding_coil.core.design import Design
 from yielding_coil.core.parts import Capacitor, Inductor
 from yielding_coil.core.search import TOPOLOGIES, SearchTask, search_matches
+from yielding_coil.core.search.closed import closed_forms
 from yielding_coil.core.search.front import EXCESS_STEP, LOSS_STEP_DB
-from yielding_coil.core.search.ideal import CAPACITOR_Q, COIL_Q, Question, best, closed_forms, networks
+from yielding_coil.core.search.ideal import CAPACITOR_Q, COIL_Q, best, networks
+from yielding_coil.core.search.network import Question
 from yielding_coil.core.search.shelf import items_of
 from yielding_coil.core.system import Element, System, worst_over
 

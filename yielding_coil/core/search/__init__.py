@@ -1,15 +1,9 @@
 """The search for a match that can be made: topologies, the shelf, the kernel that judges, and the front."""
 
-from yielding_coil.core.search.ideal import Ideal, Network, is_quarter_wave
-from yielding_coil.core.search.search import (
-    Choice,
-    FoundPart,
-    GivenUp,
-    Groups,
-    SearchState,
-    SearchTask,
-    search_matches,
-)
+from yielding_coil.core.search.found import Choice, FoundPart, GivenUp, Groups, SearchState, SearchTask
+from yielding_coil.core.search.ideal import Ideal
+from yielding_coil.core.search.network import Network, is_quarter_wave
+from yielding_coil.core.search.search import search_matches
 from yielding_coil.core.search.shelf import Held, Item, Shelf, Tube
 from yielding_coil.core.search.topology import TOPOLOGIES, Family, PartKind, Slot, Topology
 

@@ -1,32 +1,20 @@
 """The best that a network could do if its parts came in every value: the least worst SWR, with real losses."""
 
-import cmath
 import math
-from collections.abc import Callable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
 from itertools import product
-from typing import NamedTuple
 
 import numpy as np
 from scipy.optimize import minimize
 
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.errors import RefusedError
-from yielding_coil.core.line import CableRow, End, Line, Stub
-from yielding_coil.core.matching import (
-    Ladder,
-    l_networks,
-    part_for_reactance,
-    part_for_susceptance,
-    pi_networks,
-    series_sections,
-    shunt_stubs,
-    tee_networks,
-)
+from yielding_coil.core.line import CableRow, End, Stub
 from yielding_coil.core.parts import Capacitor, Inductor
-from yielding_coil.core.search.kernel import REFERENCE_OHM, Table, judge_rows, reflection_squared
+from yielding_coil.core.search.closed import closed_forms
+from yielding_coil.core.search.kernel import REFERENCE_OHM, Table, judge_rows
+from yielding_coil.core.search.network import Network, OfLine, Question
 from yielding_coil.core.search.topology import PartKind, Slot, Topology
-from yielding_coil.core.target import Target, judged_at
 
 # Of parts as they are usually made (common practice); a coil's grows as √f from the centre.
 COIL_Q, CAPACITOR_Q = 250.0, 1500.0
@@ -36,52 +24,6 @@ RANDOM, KEPT, STEPS, TRIES = 1500, 5, 70, 24
 LEAST_REACTANCE, MOST_REACTANCE = 0.02, 60.0
 LEAST_RATIO, MOST_RATIO = 1.05, 90.0
 SHORTEST_DEG, LONGEST_DEG = 2.0, 178.0
-# Virtual resistances at which pi and T are begun, over the one where they become an L.
-DEPTHS = (0.95, 0.7, 0.4, 0.2, 0.08)
-
-
-class OfLine(NamedTuple):
-    """What a section or a stub is cut from: one or more pieces side by side, its end where it is a stub."""
-
-    row: CableRow
-    pieces: int = 1
-    end: End | None = None
-
-    @property
-    def impedance_ohm(self) -> float:
-        """Of all pieces together."""
-        return float(np.asarray(self.row.cable.impedance_ohm)) / self.pieces
-
-    def line(self, length_m: Real) -> Line:
-        """So much of it, passed through."""
-        cable = replace(self.row.cable, impedance_ohm=self.impedance_ohm)
-        return Line(cable, length_m)
-
-
-# A length of line is called a quarter wave within so many degrees of one (common practice).
-QUARTER_WITHIN_DEG = 12.0
-
-
-def is_quarter_wave(slot: Slot, value: float) -> bool:
-    """Whether a part is a section of line about a quarter of a wave long."""
-    return slot.kind in ("section", "pair") and abs(value - 90.0) <= QUARTER_WITHIN_DEG
-
-
-@dataclass(frozen=True, slots=True)
-class Network:
-    """A topology with what its lines are cut from: one entry a part, None where it is no line."""
-
-    topology: Topology
-    lines: tuple[OfLine | None, ...]
-
-    @property
-    def key(self) -> str:
-        """Its name: parts, and impedances of lines."""
-        of = [
-            "" if line is None else f"@{line.impedance_ohm:.0f}{'' if line.end is None else line.end[0]}"
-            for line in self.lines
-        ]
-        return " ".join(f"{s.place}-{s.kind}{o}" for s, o in zip(self.topology.slots, of, strict=True)) or "none"
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,52 +42,6 @@ class Ideal:
     def holds(self) -> bool:
         """Whether it keeps every limit."""
         return self.excess <= 1
-
-
-@dataclass(frozen=True, slots=True)
-class Question:
-    """An antenna on its targets, read once.
-
-    Args:
-        frequency_hz: shape (targets · points,).
-        antenna: over 50 Ω, there.
-        limits: SWR, one for each target.
-    """
-
-    frequency_hz: Real
-    antenna: Complex
-    limits: Real
-    center_hz: float
-
-    @classmethod
-    def of(cls, impedance_at: Callable[[Real], Complex], targets: Sequence[Target], points: int) -> "Question":
-        """From an antenna that is known over all targets."""
-        frequency, _ = judged_at(targets, points)
-        return cls(
-            frequency,
-            np.asarray(impedance_at(frequency)) / REFERENCE_OHM,
-            np.array([t.swr_limit for t in targets]),
-            targets[0].center_hz,
-        )
-
-    @property
-    def targets(self) -> int:
-        """How many there are."""
-        return len(self.limits)
-
-    def loads(self) -> Iterator[tuple[float, complex]]:
-        """Frequency and impedance in the middle of each target, Ω."""
-        points = self.frequency_hz.size // self.targets
-        for k in range(self.targets):
-            at = k * points + points // 2
-            yield float(self.frequency_hz[at]), complex(self.antenna[at]) * REFERENCE_OHM
-
-    def excess(self, badness: Real) -> Real:
-        """The worst SWR over its limit, of what the kernel judged; shape (networks,)."""
-        gamma = np.sqrt(reflection_squared(badness))
-        with np.errstate(divide="ignore"):
-            swr = (1 + gamma) / np.maximum(1 - gamma, 0.0)
-        return np.asarray((swr / self.limits).max(axis=-1))
 
 
 def best(network: Network, question: Question, seed: int = 1) -> Ideal | None:
@@ -272,133 +168,6 @@ def _maker(slot: Slot, line: OfLine | None, question: Question) -> _Maker:
     # In half radians, so that a step of chance is as long as for a logarithm of a value.
     return _Maker(SHORTEST_DEG / 60, LONGEST_DEG / 60, lambda u: np.asarray(u) * 60, lambda v: v / 60, cut)
 
-
-# The closed forms.
-
-
-def closed_forms(network: Network, question: Question) -> list[tuple[float, ...]]:
-    """Values of every closed form of a network, in the middle of each target; none where it has none."""
-    found: list[tuple[float, ...]] = []
-    for frequency_hz, load in question.loads():
-        try:
-            found += [
-                values
-                for values in _FORMS[network.topology.family](network, frequency_hz, load)
-                if all(math.isfinite(v) and v > 0 for v in values)
-            ]
-        except RefusedError:
-            continue
-    return found
-
-
-Values = Iterator[tuple[float, ...]]
-
-
-def _none(network: Network, frequency_hz: float, load: complex) -> Values:
-    return iter(())
-
-
-def _value(slot: Slot, amount: float, frequency_hz: float) -> float | None:
-    """Henry or farad of a reactance in series or a susceptance across; None where it wants the other kind."""
-    find = part_for_reactance if slot.place == "series" else part_for_susceptance
-    kind, value = find(amount, frequency_hz)
-    return value if kind == slot.kind and math.isfinite(value) else None
-
-
-def _arms(network: Network, ladder: Ladder, frequency_hz: float) -> Values:
-    values = [_value(s, arm.value, frequency_hz) for s, arm in zip(network.topology.slots, ladder, strict=True)]
-    if all(v is not None for v in values):
-        yield tuple(v for v in values if v is not None)
-
-
-def _one(network: Network, frequency_hz: float, load: complex) -> Values:
-    (slot,) = network.topology.slots
-    amount = -load.imag if slot.place == "series" else -(1 / load).imag
-    value = _value(slot, amount, frequency_hz)
-    if value is not None:
-        yield (value,)
-
-
-def _l(network: Network, frequency_hz: float, load: complex) -> Values:
-    slots = network.topology.slots
-    for found in l_networks(load, frequency_hz):
-        if (slots[0].place == "shunt") != (found.shunt_at == "load"):
-            continue
-        amounts = {"series": found.series_reactance_ohm, "shunt": found.shunt_susceptance_s}
-        values = [_value(s, amounts[s.place], frequency_hz) for s in slots]
-        if all(v is not None for v in values):
-            yield tuple(v for v in values if v is not None)
-
-
-def _pi(network: Network, frequency_hz: float, load: complex) -> Values:
-    most = min(1 / (1 / load).real, REFERENCE_OHM)
-    for depth in DEPTHS:
-        for ladder in pi_networks(load, depth * most):
-            yield from _arms(network, ladder, frequency_hz)
-
-
-def _tee(network: Network, frequency_hz: float, load: complex) -> Values:
-    least = max(load.real, REFERENCE_OHM)
-    for depth in DEPTHS:
-        for ladder in tee_networks(load, least / depth):
-            yield from _arms(network, ladder, frequency_hz)
-
-
-def _section(network: Network, frequency_hz: float, load: complex) -> Values:
-    yield (90.0,)
-
-
-def _series_section(network: Network, frequency_hz: float, load: complex) -> Values:
-    first, second = network.lines
-    assert first is not None
-    assert second is not None
-    for found in series_sections(load, second.impedance_ohm, first.impedance_ohm):
-        yield math.degrees(found.main_rad), math.degrees(found.section_rad)
-
-
-def _stub(network: Network, frequency_hz: float, load: complex) -> Values:
-    line = network.lines[-1]
-    assert line is not None
-    if len(network.lines) == 1:
-        wanted = -(1 / load).imag * line.impedance_ohm
-        angle = cmath.atan(wanted).real if line.end == "open" else math.atan2(-1, wanted)
-        yield (math.degrees(angle % math.pi),)
-        return
-    for found in shunt_stubs(load):
-        angle = found.open_rad if line.end == "open" else found.shorted_rad
-        yield math.degrees(found.distance_rad), math.degrees(angle)
-
-
-def _transformer(network: Network, frequency_hz: float, load: complex) -> Values:
-    yield (max(load.real, 1e-3) / REFERENCE_OHM,)
-
-
-def _transformer_and(network: Network, frequency_hz: float, load: complex) -> Values:
-    slots = network.topology.slots
-    at = next(k for k, s in enumerate(slots) if s.kind != "transformer")
-    slot = slots[at]
-    seen = 1 / (1 / load).real if slot.place == "shunt" else load.real
-    ratio = seen / REFERENCE_OHM
-    amount = -(1 / load).imag if slot.place == "shunt" else -load.imag
-    # Below the transformer it is carried down with everything else.
-    value = _value(slot, amount if at == 0 else amount / ratio, frequency_hz)
-    if value is not None:
-        yield (value, ratio) if at == 0 else (ratio, value)
-
-
-_FORMS: Mapping[str, Callable[[Network, float, complex], Values]] = {
-    "none": _none,
-    "one": _one,
-    "l": _l,
-    "pi": _pi,
-    "tee": _tee,
-    "section": _section,
-    "series_section": _series_section,
-    "stub": _stub,
-    "hairpin": _stub,
-    "transformer": _transformer,
-    "transformer_and": _transformer_and,
-}
 
 # A wire is shortened for a hairpin by no more than this, in steps of so much (common practice: a few percent).
 SHORTEST, SHARE_STEP = 0.85, 0.0025

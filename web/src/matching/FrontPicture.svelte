@@ -67,7 +67,9 @@
 		return placed;
 	});
 	const marks = $derived.by(() => {
-		const wanted = [1, 1.1, 1.2, 1.3, 1.4, 1.5, 1.6, 1.8, 2, 2.5, 3, 4, 5, 7, 10];
+		const wanted = [
+			0.3, 0.5, 0.6, 0.7, 0.8, 0.9, 1, 1.1, 1.2, 1.3, 1.4, 1.5, 1.6, 1.8, 2, 2.5, 3, 4, 5, 7, 10
+		];
 		const inside = wanted.filter((v) => v >= least && v <= most);
 		return inside.filter((v, i) => i === 0 || x(v) - x(inside[i - 1] ?? 0) > 34);
 	});

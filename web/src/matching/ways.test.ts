@@ -39,6 +39,7 @@ test.each([
 
 test('what one counts comes first', () => {
 	expect(made(coil, 'm')).toBe('7½ turns, 2.28 µH');
+	expect(made({ ...coil, make: 1 }, 'm')).toBe('1 turn, 2.28 µH');
 	expect(made(shunt, 'm')).toBe('6.50 pF');
 	expect(made({ ...shunt, make: 0.063 }, 'm')).toBe('63 mm of coax, 6.50 pF');
 	expect(made(part('through', 'pair', 90, 1.75), 'm')).toBe('2 × 175 cm, 90°');

@@ -79,7 +79,7 @@ export const purpose: Record<Way['family'], string> = {
 export function made(of: WayPart, unit: LengthUnit): string {
 	switch (of.kind) {
 		case 'coil':
-			return `${turns(of.make ?? 0)} turns, ${quantity(of.value, 'H')}`;
+			return `${turns(of.make ?? 0)} ${of.make === 1 ? 'turn' : 'turns'}, ${quantity(of.value, 'H')}`;
 		case 'capacitor':
 			return of.make
 				? `${length(of.make, unit)} of coax, ${quantity(of.value, 'F')}`

@@ -197,3 +197,15 @@ def test_a_dipole_of_25_ohm_gets_a_hairpin_once_it_is_cut_shorter():
     assert best.worst_swr[0] < 1.3
     reactance = abs(complex(best.parts[0].element.part(14.175e6).impedance_ohm(np.array([14.175e6]))[0]))
     assert reactance == pytest.approx(50, rel=0.15)
+
+
+def test_a_wire_is_not_cut_to_where_its_sweep_has_no_samples():
+    """The same dipole, with nothing swept where it would show what a hairpin wants."""
+    f = np.linspace(11.5e6, 15.5e6, 401)
+    swept = f[(f < 12.6e6) | (f > 14.1e6)]
+    gap = Sweep(swept, 25 + 1j * 25 * 12 * (swept / 14.175e6 - 14.175e6 / swept))
+    band = Target("20 m", 14.15e6, 14.2e6, 1.5)
+
+    state = searched(gap, a_shelf(cables=("window-450",), formers=()), band)
+
+    assert all(ideal.shortened == 1 for ideal in state.ideals)

@@ -191,3 +191,15 @@ test('two capacitors that make one are so no more once their value is changed', 
 
 	expect(changed?.elements[0]).toMatchObject({ capacitance_f: 8e-12, pair: null });
 });
+
+test('a way says how short its own wire is cut, and puts no older wire in place of a newer one', () => {
+	const on = (sweep_id: string, shortened = 1): Content => ({
+		...content,
+		antenna: { kind: 'sweep', sweep_id, shortened }
+	});
+
+	expect(withWay(on('a'), on('a', 0.96)).antenna).toMatchObject({ sweep_id: 'a', shortened: 0.96 });
+	expect(withWay(on('a', 0.96), on('a')).antenna).toMatchObject({ sweep_id: 'a', shortened: 1 });
+	expect(withWay(on('newer'), on('a', 0.96)).antenna).toMatchObject({ sweep_id: 'newer' });
+	expect(withWay(content, on('a')).antenna).toEqual(content.antenna);
+});

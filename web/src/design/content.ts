@@ -131,12 +131,17 @@ export function shortenedOf(content: Content): number {
 	return content.antenna.kind === 'sweep' ? (content.antenna.shortened ?? 1) : 1;
 }
 
-/** A way to match that was found, as it would be made, above the line that there is. */
+/**
+ * A way to match that was found, as it would be made, above the line that there is. It says how short its own wire is
+ * cut; where another wire hangs there by now, that one stays.
+ */
 export function withWay(content: Content, way: Content): Content {
 	const line = feedline(content);
+	const [mine, its] = [content.antenna, way.antenna];
+	const same = mine.kind === 'sweep' && its.kind === 'sweep' && mine.sweep_id === its.sweep_id;
 	return {
 		...content,
-		antenna: way.antenna,
+		antenna: same ? its : mine,
 		elements: [...way.elements.filter((e) => e.kind !== 'line'), ...(line ? [line] : [])]
 	};
 }

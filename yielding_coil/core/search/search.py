@@ -169,13 +169,22 @@ def _shortened(at: _Search, todo: Sequence[Network]) -> Iterator[Ideal]:
     if not isinstance(antenna, Sweep):
         return
     shares = shares_for_a_hairpin(antenna.impedance_at, antenna.low_hz, at.question.center_hz)
-    known = [s for s in shares if antenna.low_hz <= s * min(t.low_hz for t in at.task.design.targets)]
+    known = [share for share in shares if _covered(antenna.shortened(share), at.task.design.targets)]
     for network in todo:
         if network.topology.key in ACROSS:
             found = (best(network, at.question_of(share), at.task.seed) for share in known)
             some = [replace(f, shortened=s) for f, s in zip(found, known, strict=True) if f is not None]
             if some:
                 yield min(some, key=lambda i: i.excess)
+
+
+def _covered(antenna: Sweep, targets: Sequence[Target]) -> bool:
+    """Whether it has samples on every target."""
+    try:
+        require_inside(targets, antenna)
+    except OutOfDomainError:
+        return False
+    return True
 
 
 def _with(at: _Search, every: Sequence[Choice]) -> SearchState:

@@ -20,6 +20,7 @@ from playwright.sync_api import Page
 TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
+from bench_bands import adviser, bands  # noqa: E402
 from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
@@ -423,6 +424,8 @@ if __name__ == "__main__":
     with demo_page(bypass_csp=True) as (page, address):
         drags(page, address)
         drags_wire(page, address)
+        bands(address)
+        adviser(address)
         first_picture(page, address)
         large_file(page, address)
         sweep_to_screen(page, address)

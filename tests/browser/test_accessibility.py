@@ -15,6 +15,9 @@ VIEWS = (
     "bin",
     "analyser",
     "lines",
+    "sums",
+    "tuner",
+    "predict",
     "wire",
     "trim",
     "outdoors",
@@ -75,6 +78,12 @@ def open_view(page, address, view):
         page.get_by_role("link", name="Loft dipole, 12 m").click()
         page.wait_for_url(re.compile("/trim"))
         page.goto(page.url.split("/trim")[0] + f"/{view}")
+    elif view == "predict":
+        page.goto(address)
+        page.get_by_role("link", name="Orchard end-fed").click()
+        page.wait_for_url(re.compile("/wind"))
+        page.goto(page.url.split("/wind")[0] + "/predict")
+        page.get_by_role("heading", name="From the radio to the sky").wait_for()
     elif view in ("wind", "count"):
         page.goto(address)
         page.get_by_role("link", name="Orchard end-fed").click()

@@ -151,7 +151,19 @@ def line(page, address, client):
     return "**/api/lines", lambda: enter(length, "17 m"), lambda: enter(length, "18 m")
 
 
-DESKS = [wire, sweep, plane, match, winding, compared_windings, trim, drawer, bands, analyser, line]
+def predict(page, address, client):
+    open_desk(page, address, client, "Allotment long vertical", "predict")
+    length = page.get_by_role("textbox", name="Length of coax")
+    return "**/api/predictions/bands", lambda: enter(length, "5 m"), lambda: enter(length, "9 m")
+
+
+def sums(page, address, client):
+    page.goto(f"{address}/sums")
+    read = page.get_by_role("textbox", name="SWR read")
+    return "**/api/line-sums", lambda: enter(read, "1.5"), lambda: enter(read, "3")
+
+
+DESKS = [wire, sweep, plane, match, predict, sums, winding, compared_windings, trim, drawer, bands, analyser, line]
 
 
 @pytest.mark.parametrize("desk", DESKS, ids=lambda desk: desk.__name__)

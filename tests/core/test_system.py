@@ -156,5 +156,5 @@ def test_no_power_goes_where_there_is_no_resistance():
 
 
 def test_a_line_in_series_is_refused():
-    with pytest.raises(OutOfDomainError, match="through for a line or a transformer; series or shunt for a part"):
+    with pytest.raises(OutOfDomainError, match="through for a line, a transformer or a tuner; series or"):
         Element("line", "series", Line(cable("pe-5"), 2))

@@ -182,7 +182,7 @@ def test_a_match_is_judged_below_a_transformer_and_above_the_line():
     system = System(FixedLoad(2450.0), [Element("unun", "through", PLAIN), Element("line", "through", line)])
 
     assert system.match_station == 1
-    with pytest.raises(OutOfDomainError, match="through for a line or a transformer"):
+    with pytest.raises(OutOfDomainError, match="through for a line, a transformer or a tuner"):
         Element("unun", "series", PLAIN)
 
 

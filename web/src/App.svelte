@@ -67,6 +67,10 @@
 			<LazyPage page={() => import('./analyser/MeasurePage.svelte')} given={{}} />
 		{:else if parts[0] === 'lines'}
 			<LazyPage page={() => import('./line/LinesPage.svelte')} given={{}} />
+		{:else if parts[0] === 'tuner'}
+			<LazyPage page={() => import('./tuner/TunerPage.svelte')} given={{}} />
+		{:else if parts[0] === 'sums'}
+			<LazyPage page={() => import('./line/SumsPage.svelte')} given={{}} />
 		{:else if parts[0] === 'drawer'}
 			<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
 		{:else if parts[0] === 'bin'}

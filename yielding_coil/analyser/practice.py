@@ -3,12 +3,14 @@
 import json
 import math
 from collections.abc import Callable, Mapping
-from typing import Any
+from dataclasses import asdict
+from typing import Any, NamedTuple
 
 import numpy as np
 
 from yielding_coil.core.bench import setup_of
 from yielding_coil.core.parts import Inductor
+from yielding_coil.core.tuner import Tuner, TunerSetting
 from yielding_coil.core.winding import (
     AirCoil,
     AnyWinding,
@@ -23,6 +25,51 @@ from yielding_coil.core.wire import KINDS, AntennaKind, Hung
 Numbers = dict[str, object]
 # The usual unun of a wire of kilohms, where none is designed (common practice).
 USUAL_UNUN: Numbers = {"mix": "43", "size": "FT240", "stack": 1, "primary": 2, "secondary": 14, "input_f": 1e-10}
+
+
+class TunerRound(NamedTuple):
+    """An antenna to practise at with a tuner, and the band on which."""
+
+    antenna: str
+    label: str
+    band: str
+    low_hz: float
+    high_hz: float
+
+
+# From easy to hard; the usual tuner can match each in the middle of its band.
+TUNER_ROUNDS = (
+    TunerRound("loft-shack", "the loft dipole through its coax, on 15 m", "15 m", 21.0e6, 21.45e6),
+    TunerRound("orchard", "the orchard's sloping wire on 30 m", "30 m", 10.1e6, 10.15e6),
+    TunerRound("allotment-shack", "the allotment's vertical through its coax, on 15 m", "15 m", 21.0e6, 21.45e6),
+    TunerRound("allotment", "the allotment's vertical on 30 m", "30 m", 10.1e6, 10.15e6),
+    TunerRound("orchard", "the orchard's sloping wire on 12 m", "12 m", 24.89e6, 24.99e6),
+    TunerRound("loft-shack", "the loft dipole through its coax, on 30 m", "30 m", 10.1e6, 10.15e6),
+    TunerRound("orchard", "the orchard's sloping wire on 15 m", "15 m", 21.0e6, 21.45e6),
+    TunerRound("allotment", "the allotment's vertical on 60 m", "60 m", 5.25e6, 5.45e6),
+)
+
+
+def tuner_text(number: int, level: str, tuner: Tuner, dials: TunerSetting, in_line: bool) -> str:
+    """A tuner before the antenna of a round, as a JSON object.
+
+    Args:
+        number: of the round, from 0; beyond the last it begins anew, with other errors of the dials.
+        level: "easy" or "hard".
+        dials: as they are turned.
+        in_line: False where the power passes by.
+    """
+    values = [float(v) if np.isfinite(v) else None for v in (dials.output_f, dials.coil_h, dials.input_f)]
+    return json.dumps(
+        {
+            "antenna": TUNER_ROUNDS[number % len(TUNER_ROUNDS)].antenna,
+            "round": number,
+            "level": level,
+            "in_line": in_line,
+            "tuner": asdict(tuner),
+            "dials": {"side": dials.side, **dict(zip(("output_f", "coil_h", "input_f"), values, strict=True))},
+        }
+    )
 
 
 def winding_text(element: AnyWinding, center_hz: float, setup_key: str, fault: str) -> str:

@@ -52,6 +52,7 @@ class Profile:
     bench_leg: str = ""
     bench_wound: str = ""
     bench_hung: str = ""
+    bench_tuner: str = ""
 
 
 @cache
@@ -194,6 +195,11 @@ class ScpiAnalyser:
     def hang_up(self, text: str) -> None:
         """Hang a planned antenna and put it on, where the bench is a simulated one."""
         self._tell(self.profile.bench_hung + text)
+        self._require_content()
+
+    def tune(self, text: str) -> None:
+        """Turn the dials of a tuner and put it on, where the bench is a simulated one."""
+        self._tell(self.profile.bench_tuner + text)
         self._require_content()
 
     def _require_content(self) -> None:

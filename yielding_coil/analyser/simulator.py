@@ -20,6 +20,7 @@ import numpy as np
 
 from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
 from yielding_coil.analyser.hanging import HungThing
+from yielding_coil.analyser.tuning import TunerBench
 from yielding_coil.analyser.windings import WoundThing, turns_ohm
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.calibration import Kit
@@ -43,6 +44,8 @@ WIND = 1e-3
 WOUND, WOUND_LABEL = "wound", "what you wound last"
 # A planned antenna that was hung there, and how much further than what wind moves at most elsewhere it sways.
 HUNG, HUNG_LABEL, HUNG_SWAYS = "hung", "the antenna you hung there", 1.0
+# A tuner before an antenna.
+TUNER, TUNER_LABEL = "tuner", "the tuner to practise at"
 LEAD = Line(Cable("test lead", 50.0, 0.695, 2.8, 0.005), 1.5)
 
 
@@ -79,6 +82,7 @@ class Simulator:
         self.leg_m, self.folded_m = NEW_LEG_M, 0.0
         self.wound: WoundThing | None = None
         self.hung: HungThing | None = None
+        self.tuners = TunerBench(seed)
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
         self._swapped = False
@@ -95,6 +99,8 @@ class Simulator:
             return np.full(f.shape, 1.0 + 0j) if self.wound is None else self.wound.reflection(f)
         if on == HUNG and self.hung is not None:
             return reflection_of(self.hung.impedance_ohm(f * (1 + HUNG_SWAYS * self._wind())))
+        if on == TUNER and self.tuners.thing is not None:
+            return reflection_of(self.tuners.thing.impedance_ohm(f * (1 + self._wind())))
         found = THINGS[on]
         if found.turns is not None:
             return reflection_of(turns_ohm(self._seed, *found.turns, f))
@@ -170,6 +176,7 @@ class Simulator:
             (r":?BENC(?:H)?:LEG", lambda v: self._hang(v)),
             (r":?BENC(?:H)?:WOUN(?:D)?", lambda v: self._lay_on(v)),
             (r":?BENC(?:H)?:HUNG", lambda v: self._hang_up(v)),
+            (r":?BENC(?:H)?:TUNE(?:R)?", lambda v: self._tune(v)),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
 
@@ -193,7 +200,7 @@ class Simulator:
 
     def _own(self) -> set[str]:
         """What was made here and lies ready."""
-        made = {WOUND: self.wound, HUNG: self.hung}
+        made = {WOUND: self.wound, HUNG: self.hung, TUNER: self.tuners.thing}
         return {key for key, thing in made.items() if thing is not None}
 
     def _hang(self, text: str) -> None:
@@ -213,6 +220,11 @@ class Simulator:
         """Hang a planned antenna on this site and put it on."""
         self.hung = HungThing(text, self._seed)
         self.on = HUNG
+
+    def _tune(self, text: str) -> None:
+        """Turn the dials of a tuner and put it on."""
+        self.tuners.set(text)
+        self.on = TUNER
 
     def _sweep(self) -> None:
         if self.low_hz > self.high_hz:
@@ -239,6 +251,7 @@ def _catalogue() -> bytes:
         **{key: thing.label for key, thing in THINGS.items()},
         WOUND: WOUND_LABEL,
         HUNG: HUNG_LABEL,
+        TUNER: TUNER_LABEL,
     }
     return ",".join(f'"{key}={label.replace(",", "")}"' for key, label in labels.items()).encode()
 

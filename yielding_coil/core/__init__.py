@@ -42,10 +42,12 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import FixedCapacitor as FixedCapacitor
     from yielding_coil.core.design import MatchSection as MatchSection
     from yielding_coil.core.design import MatchStub as MatchStub
+    from yielding_coil.core.design import RadioTuner as RadioTuner
     from yielding_coil.core.design import compare_feedlines as compare_feedlines
     from yielding_coil.core.design import design_findings as design_findings
     from yielding_coil.core.design import evaluate as evaluate
     from yielding_coil.core.design import parts_list as parts_list
+    from yielding_coil.core.design import predict_bands as predict_bands
     from yielding_coil.core.design import predict_yield as predict_yield
     from yielding_coil.core.design import summary_of as summary_of
     from yielding_coil.core.errors import RefusedError as RefusedError
@@ -56,11 +58,14 @@ if TYPE_CHECKING:
     from yielding_coil.core.line import Line as Line
     from yielding_coil.core.line import LineUncertainty as LineUncertainty
     from yielding_coil.core.line import OpenCoax as OpenCoax
+    from yielding_coil.core.line import ReadThrough as ReadThrough
     from yielding_coil.core.line import Stub as Stub
     from yielding_coil.core.line import far_end as far_end
     from yielding_coil.core.line import open_coax_for as open_coax_for
     from yielding_coil.core.line import pair_ohm as pair_ohm
     from yielding_coil.core.line import shift_reference_plane as shift_reference_plane
+    from yielding_coil.core.line import through_line as through_line
+    from yielding_coil.core.line import two_readings as two_readings
     from yielding_coil.core.line import worth_measuring as worth_measuring
     from yielding_coil.core.matching import MatchTemplate as MatchTemplate
     from yielding_coil.core.matching import best_parts as best_parts
@@ -145,6 +150,17 @@ if TYPE_CHECKING:
     from yielding_coil.core.trim import signs_of as signs_of
     from yielding_coil.core.trim import swr_of_powers as swr_of_powers
     from yielding_coil.core.trim import without_folds as without_folds
+    from yielding_coil.core.tuner import Seen as Seen
+    from yielding_coil.core.tuner import Tuner as Tuner
+    from yielding_coil.core.tuner import TunerNetwork as TunerNetwork
+    from yielding_coil.core.tuner import TunerSetting as TunerSetting
+    from yielding_coil.core.tuner import advise_turn as advise_turn
+    from yielding_coil.core.tuner import choices_of as choices_of
+    from yielding_coil.core.tuner import compromise as compromise
+    from yielding_coil.core.tuner import least_loss as least_loss
+    from yielding_coil.core.tuner import matches_of as matches_of
+    from yielding_coil.core.tuner import nearest as nearest
+    from yielding_coil.core.tuner import shortest_way as shortest_way
     from yielding_coil.core.winding import AirCoil as AirCoil
     from yielding_coil.core.winding import CoilOnRing as CoilOnRing
     from yielding_coil.core.winding import Coupler as Coupler
@@ -188,12 +204,12 @@ _HOMES = {
     "bode_fano": "lowest_reflection lowest_swr",
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",
     "conductor": "Conductor WindingWire",
-    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub compare_feedlines"
-    " design_findings evaluate parts_list predict_yield summary_of",
+    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub RadioTuner"
+    " compare_feedlines design_findings evaluate parts_list predict_bands predict_yield summary_of",
     "errors": "RefusedError",
     "finding": "Finding",
-    "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax Stub far_end open_coax_for pair_ohm"
-    " shift_reference_plane worth_measuring",
+    "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax ReadThrough Stub far_end open_coax_for pair_ohm"
+    " shift_reference_plane through_line two_readings worth_measuring",
     "matching": "MatchTemplate best_parts candidates combinations double_stubs hairpin l_networks"
     " part_for_reactance part_for_susceptance pi_networks propose quarter_wave_ohm series_sections series_stubs"
     " shunt_stubs tee_networks twelfth_wave_rad",
@@ -211,6 +227,8 @@ _HOMES = {
     "trap": "CoaxTrap Trap TrappedLeg coax_turns_for coil_for leg_for",
     "trim": "Dip DipReading Evidence LogReading NextCut SwrPoint TrimLog advise dip_in dip_of evidence_of"
     " next_cut resistance_and_size signs_of swr_of_powers without_folds",
+    "tuner": "Seen Tuner TunerNetwork TunerSetting advise_turn choices_of compromise least_loss matches_of nearest"
+    " shortest_way",
     "winding": "AirCoil CoilOnRing Coupler LegTrap LineChoke RingCore Tuning WindingLayout WindingReport"
     " WindingTask WoundTransformer choose_core input_capacitance joins_of turn_pairs wiring",
     "wire": "CutPlan FORMS Ground HungWire Insulation KINDS Length Load Rule Solved Source Stock Structure Wire"

@@ -14,8 +14,9 @@ from yielding_coil.core.system import Place, Station
 from yielding_coil.core.target import POINTS, Target
 from yielding_coil.core.tolerance import Spread
 from yielding_coil.core.transformer import Transformer
+from yielding_coil.core.tuner import TunerNetwork
 
-Part = OnePort | Line | Transformer
+Part = OnePort | Line | Transformer | TunerNetwork
 # Below this share of its self-resonance a coil stands well clear; above the second it reads a third too much, and
 # a little more or less capacitance moves it (1/(1 − r²): any text on circuits).
 NOTED, WARNED = 0.3, 0.5

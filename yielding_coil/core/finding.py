@@ -10,7 +10,9 @@ from typing import Generic, Literal, TypeVar
 # A coil or winding near the frequency where it resonates with its own capacitance.
 ResonanceCode = Literal["own_capacitance", "near_self_resonance"]
 # A design as a whole, and the parts of it.
-DesignCode = Literal[ResonanceCode, "rf_voltage", "capacitor_too_low", "cable_off_its_law"]
+DesignCode = Literal[
+    ResonanceCode, "rf_voltage", "capacitor_too_low", "cable_off_its_law", "tuner_cannot", "tuner_voltage"
+]
 # One wound thing.
 WindingCode = Literal[
     ResonanceCode,

@@ -212,6 +212,26 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     return ModelledAntenna(hung, low_hz, high_hz, curve, tuple(effects), watts)
 
 
+@lru_cache(maxsize=128)
+def watts_astray(hung: Hung, frequency_hz: float) -> tuple[tuple[str, Real], ...]:
+    """What one standard deviation of each thing that strays does to where the power goes, by its name.
+
+    Returns:
+        Changes of the shares radiated, lost in wire, in loads and in the ground; shape (4,) each.
+
+    Raises:
+        OutOfDomainError: where it takes no power.
+    """
+    found = []
+    for stray in hung.strays():
+        for step in STEPS_ASTRAY:
+            with contextlib.suppress(OutOfDomainError):
+                up, down = (hung.strayed(stray, by).watts_at(frequency_hz, 1.0) for by in (step, -step))
+                found.append((stray.name, (up - down) / (2 * step)))
+                break
+    return tuple(found)
+
+
 def _range_of(values: Real) -> Range:
     """Over the first axis."""
     low, high = np.quantile(values, OUTSIDE, axis=0)

@@ -28,6 +28,7 @@ Kind = Literal[
     "angle",
     "pull",
     "quality",
+    "loss",
 ]
 LengthUnit = Literal["m", "ft"]
 
@@ -69,6 +70,7 @@ _READINGS: dict[Kind, _Reading] = {
     "angle": _Reading("an angle", "°", 1.0, "45, 45°, 120 deg", zero=True),
     "pull": _Reading("a pull", "N", 1.0, "50, 50 N"),
     "quality": _Reading("a Q", "", 1.0, "200, 350"),
+    "loss": _Reading("a loss", "dB", 1.0, "1, 1 dB, 0.35", zero=True),
     "share": _Reading("a share", "%", 1e-2, "5, 5 %, 2.5 %", zero=True),
 }
 

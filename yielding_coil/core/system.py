@@ -14,6 +14,7 @@ from yielding_coil.core.parts import OnePort
 from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.target import Target, judged_at
 from yielding_coil.core.transformer import Flow, Transformer
+from yielding_coil.core.tuner import Tee, TunerNetwork
 
 Place = Literal["series", "shunt", "through"]
 
@@ -26,21 +27,27 @@ class Antenna(Protocol):
 
 @dataclass(frozen=True, slots=True)
 class Element:
-    """One thing in the cascade: a one-port in series or across, or a line or transformer passed through.
+    """One thing in the cascade: a one-port in series or across, or a line, transformer or tuner passed through.
 
-    `in_match` tells a length of line that is part of the match from the feedline below it.
+    `in_match` tells a length of line that is part of the match from the feedline below it, and a tuner at the
+    antenna from one at the radio.
     """
 
     key: str
     place: Place
-    part: OnePort | Line | Transformer
+    part: OnePort | Line | Transformer | TunerNetwork
     in_match: bool = False
 
     def __post_init__(self) -> None:
-        if (self.place == "through") != isinstance(self.part, Line | Transformer):
+        if (self.place == "through") != isinstance(self.part, Line | Transformer | TunerNetwork):
             raise OutOfDomainError(
-                "place", self.place, "through for a line or a transformer; series or shunt for a part"
+                "place", self.place, "through for a line, a transformer or a tuner; series or shunt for a part"
             )
+
+    @property
+    def at_box(self) -> bool:
+        """Whether it stands above the place at which a match is judged."""
+        return self.in_match or not isinstance(self.part, Line | TunerNetwork)
 
 
 class Station(NamedTuple):
@@ -84,7 +91,7 @@ class System:
     @property
     def match_station(self) -> int:
         """Station at which a match is judged: below the last part made by hand, above the line that follows."""
-        made = (i + 1 for i, e in enumerate(self.elements) if e.in_match or not isinstance(e.part, Line))
+        made = (i + 1 for i, e in enumerate(self.elements) if e.at_box)
         return max(made, default=0)
 
     def index(self, key: str) -> int:
@@ -103,7 +110,7 @@ class System:
             accepted=", ".join(e.key for e in self.elements) or "nothing: it has no elements",
         )
 
-    def with_part(self, key: str, part: OnePort | Line | Transformer) -> "System":
+    def with_part(self, key: str, part: OnePort | Line | Transformer | TunerNetwork) -> "System":
         """The same system with another part under a key.
 
         Raises:
@@ -129,6 +136,34 @@ class System:
         for element in self.elements[: len(self.elements) if station is None else station]:
             z = _pass(element, f, z).near_ohm
         return z
+
+    def looking_down(self, frequency_hz: Real, radio_ohm: complex = 50.0) -> tuple[Complex, ...]:
+        """Impedance seen from each station towards the radio, shape (n,) each; the last is the radio's own.
+
+        Where nothing below loses power and the radio is matched, it is the conjugate of what is seen looking up.
+
+        Source:
+            A reciprocal two-port by its chain matrix, terminated at its other port (Pozar, §4.4).
+        """
+        f = np.asarray(frequency_hz, dtype=float)
+        seen: list[Complex] = [np.full(f.shape, radio_ohm, dtype=complex)]
+        for element in reversed(self.elements):
+            seen.append(_down(element, f, seen[-1]))
+        return tuple(reversed(seen))
+
+    def efficiency(self, frequency_hz: Reals) -> Real:
+        """Power into the antenna over the power in at the radio end. Values may broadcast.
+
+        NaN where a resistance is not above zero: no power goes in there.
+        """
+        f = np.asarray(frequency_hz, dtype=float)
+        z = self.antenna.impedance_at(f)
+        out, ratio = z.real, np.ones(())
+        for element in self.elements:
+            passed = _pass(element, f, z)
+            z, ratio = passed.near_ohm, ratio * passed.current_ratio
+        with np.errstate(divide="ignore", invalid="ignore"):
+            return np.where((z.real > 0) & (out > 0), out / (np.abs(ratio) ** 2 * z.real), np.nan)
 
     def stations(self, frequency_hz: Reals, power_w: float = 100.0) -> tuple[Station, ...]:
         """Everything at every station, when the radio end takes `power_w`.
@@ -276,8 +311,28 @@ class _Wound:
         )
 
 
+@dataclass(frozen=True, slots=True)
+class _Tuned:
+    tee: Tee
+    far_ohm: Complex
+    near_ohm: Complex
+
+    @property
+    def current_ratio(self) -> Reals:
+        return np.abs(1 + (self.far_ohm + self.tee.upper_ohm) * self.tee.across_s)
+
+    def carried(self, ends: _Ends) -> _Flow:
+        inside = self.tee.carried(self.far_ohm, ends.amperes[1])
+        # With all its parts switched out it carries what passes.
+        volts, amperes = np.maximum(inside.volts.max(axis=0), ends.volts[1]), inside.amperes.max(axis=0)
+        return _Flow(ends.power_w[1] - ends.power_w[0], volts, amperes)
+
+
 def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Transfer:
     part = element.part
+    if isinstance(part, TunerNetwork):
+        tee = part.tee(frequency_hz)
+        return _Tuned(tee, above_ohm, tee.near_ohm(above_ohm))
     if isinstance(part, Transformer):
         return _Wound(part.flow(frequency_hz, above_ohm))
     if isinstance(part, Line):
@@ -288,6 +343,20 @@ def _pass(element: Element, frequency_hz: Real, above_ohm: Complex) -> _Transfer
     siemens = part.admittance_s(frequency_hz)
     divisor = 1 + above_ohm * siemens
     return _Shunt(above_ohm / divisor, siemens, divisor)
+
+
+def _down(element: Element, frequency_hz: Real, below_ohm: Complex) -> Complex:
+    """What an element shows at its antenna side, of what is below it."""
+    part = element.part
+    if isinstance(part, TunerNetwork):
+        tee = part.tee(frequency_hz)
+        return Tee(tee.lower_ohm, tee.across_s, tee.upper_ohm).near_ohm(below_ohm)
+    if isinstance(part, Line | Transformer):
+        a, b, c, d = part.chain(frequency_hz)
+        return np.asarray((d * below_ohm + b) / (c * below_ohm + a))
+    if element.place == "series":
+        return np.asarray(below_ohm + part.impedance_ohm(frequency_hz))
+    return np.asarray(below_ohm / (1 + below_ohm * part.admittance_s(frequency_hz)))
 
 
 @dataclass(frozen=True, slots=True)

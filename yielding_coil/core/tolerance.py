@@ -20,6 +20,7 @@ from yielding_coil.core.system import Antenna, System
 from yielding_coil.core.target import POINTS, Target, judged_at
 from yielding_coil.core.transformer import Transformer
 from yielding_coil.core.trap import Trap
+from yielding_coil.core.tuner import TunerNetwork
 
 SETS = 8
 ANTENNA = "antenna"
@@ -202,7 +203,9 @@ def _names(kind: type) -> tuple[str, ...]:
     return tuple(field.name for field in fields(kind))
 
 
-def _changed(part: OnePort | Line | Transformer, fields: Mapping[str, Reals]) -> OnePort | Line | Transformer:
+def _changed(
+    part: OnePort | Line | Transformer | TunerNetwork, fields: Mapping[str, Reals]
+) -> OnePort | Line | Transformer | TunerNetwork:
     if isinstance(part, Line | Stub):
         own = {k: v for k, v in fields.items() if not hasattr(part.cable, k)}
         cable: Cable = replace(part.cable, **{k: v for k, v in fields.items() if k not in own})  # type: ignore[arg-type]

@@ -16,18 +16,21 @@ from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna
 from yielding_coil.core.target import Target
+from yielding_coil.core.tuner import Tuner
 from yielding_coil.documents.choke_and_trap import Accessory, Choke, WireTrap
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import (
     Counted,
     Farad,
     Finite,
+    Henry,
     Hertz,
     LineLength,
     NotNegative,
     PartLength,
     Payload,
     PieceSnapshot,
+    Quality,
     SpreadOf,
     Words,
 )
@@ -203,7 +206,7 @@ class FixedCapacitor(Payload):
     key: Annotated[Words, Field(max_length=40)]
     place: Literal["series", "shunt"]
     capacitance_f: Farad
-    q: Annotated[float, Field(ge=0.1, le=1e9)] = 1000.0
+    q: Quality = 1000.0
     spread: SpreadOf = 0.05
     piece: PieceSnapshot | None = None
     # Null: one alone.
@@ -287,8 +290,54 @@ class MatchStub(Payload):
         return core.MatchStub(key=self.key, cable=row, length_m=self.length_m, end=self.end, place=self.place)
 
 
+class RadioTuner(Payload):
+    """A tuner at the radio, below the feedline: between what its parts can be set, and how good they are."""
+
+    kind: Literal["tuner"] = "tuner"
+    key: Annotated[Words, Field(max_length=40)]
+    place: Literal["through"] = "through"
+    # C-L-C; or a coil in series with a capacitor across, which a switch puts to either side.
+    network: Literal["tee", "ell"] = "tee"
+    input_low_f: Farad = 15e-12
+    input_high_f: Farad = 250e-12
+    # Of an ell without meaning.
+    output_low_f: Farad = 15e-12
+    output_high_f: Farad = 250e-12
+    coil_low_h: Henry = 0.15e-6
+    coil_high_h: Henry = 25e-6
+    coil_q: Quality = 150.0
+    capacitor_q: Quality = 1500.0
+    # Peak volts that its capacitors stand; null where nobody knows.
+    stands_v: Annotated[float, Field(ge=1, le=1e6)] | None = 1000.0
+
+    def tuner(self) -> Tuner:
+        """Its stops and its parts.
+
+        Raises:
+            OutOfDomainError: a stop upside down.
+        """
+        values = self.model_dump(exclude={"kind", "key", "place", "network"})
+        return Tuner(self.network, **values)
+
+    def to_core(self) -> core.RadioTuner:
+        """The tuner for the core.
+
+        Raises:
+            OutOfDomainError: a stop upside down.
+        """
+        return core.RadioTuner(key=self.key, tuner=self.tuner())
+
+
 AnyElement = Annotated[
-    Coil | CoaxCapacitor | FixedCapacitor | CoilOnRing | WoundTransformer | MatchSection | MatchStub | Feedline,
+    Coil
+    | CoaxCapacitor
+    | FixedCapacitor
+    | CoilOnRing
+    | WoundTransformer
+    | MatchSection
+    | MatchStub
+    | Feedline
+    | RadioTuner,
     Field(discriminator="kind"),
 ]
 
@@ -397,7 +446,7 @@ class Template(BaseModel):
 
 def with_match(content: DesignContent, found: MatchCandidate, template: Template) -> DesignContent:
     """The content with a match above its line, in place of whatever stood there."""
-    below = [e for e in content.elements if isinstance(e, Feedline)]
+    below = [e for e in content.elements if isinstance(e, Feedline | RadioTuner)]
     made = [template.element(p, found.former_m) for p in found.parts]
     return content.model_copy(update={"elements": [*made, *below]})
 

@@ -18,6 +18,7 @@ PartLength = Annotated[float, Field(ge=1e-6, le=100, allow_inf_nan=False)]
 LineLength = Annotated[float, Field(ge=0, le=1e5, allow_inf_nan=False)]
 Henry = Annotated[float, Field(ge=1e-12, le=1e3, allow_inf_nan=False)]
 Farad = Annotated[float, Field(ge=1e-18, le=1.0, allow_inf_nan=False)]
+Quality = Annotated[float, Field(ge=0.1, le=1e9, allow_inf_nan=False)]
 SpreadOf = Annotated[float, Field(ge=0, le=0.5, allow_inf_nan=False)]
 
 

@@ -129,6 +129,8 @@
 					<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
 				{:else if stage === 'wind'}
 					<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
+				{:else if stage === 'predict'}
+					<LazyPage page={() => import('../predict/PredictDesk.svelte')} given={{}} />
 				{:else if stage === 'match' ? !matched : build.sweeps.length === 0}
 					<NoSweepYet />
 				{:else if stage === 'match'}

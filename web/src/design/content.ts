@@ -1,12 +1,14 @@
 /** Reading and changing a design's content; pure, so that it is tested without a page. */
 
-import { remade } from '../drawer/pieceUse';
+import { type Made, remade } from '../drawer/pieceUse';
 import type { Accessory, Candidate, Coil, Content, Element } from '../lib/api/client';
 
 /** A coil or a capacitor: an inductance or a capacitance. */
 export type Lumped = Extract<Element, { kind: 'coil' | 'coax_capacitor' | 'capacitor' }>;
 /** A length of line in a match. */
 export type OfLine = Extract<Element, { kind: 'section' | 'stub' }>;
+/** A tuner at the radio. */
+export type Tuner = Extract<Element, { kind: 'tuner' }>;
 /** What is set on a ruler. */
 export type Part = Lumped | OfLine;
 export type Line = Extract<Element, { kind: 'line' }>;
@@ -53,13 +55,36 @@ export function woundName(wound: Wound): string {
 
 /** The parts of the match, the series one first. */
 export function parts(content: Content): Part[] {
-	const found = content.elements.filter((e): e is Part => e.kind !== 'line' && !isWound(e));
+	const found = content.elements.filter((e): e is Part => !isBelow(e) && !isWound(e));
 	return [...found].sort((a, b) => Number(a.place === 'shunt') - Number(b.place === 'shunt'));
 }
 
 /** The feedline below the match; undefined where the radio sits at the match. */
 export function feedline(content: Content): Line | undefined {
 	return content.elements.find((e): e is Line => e.kind === 'line');
+}
+
+/** Whether an element stands below the match: the feedline, or a tuner at the radio. */
+export function isBelow(element: Element): element is Line | Tuner {
+	return element.kind === 'line' || element.kind === 'tuner';
+}
+
+/** What stands below the match, the line first. */
+export function below(content: Content): (Line | Tuner)[] {
+	return content.elements.filter(isBelow);
+}
+
+/** The tuner at the radio; undefined without one. */
+export function tunerOf(content: Content): Tuner | undefined {
+	return content.elements.find((e): e is Tuner => e.kind === 'tuner');
+}
+
+/** The content with a tuner at the radio, changed so; null takes it out. */
+export function withTuner(content: Content, changes: Partial<Tuner> | null): Content {
+	const others = content.elements.filter((e) => e.kind !== 'tuner');
+	if (changes === null) return { ...content, elements: others };
+	const present = tunerOf(content) ?? { kind: 'tuner', key: 'tuner', place: 'through' };
+	return { ...content, elements: [...others, { ...present, ...changes } as Tuner] };
 }
 
 /** What a ruler sets: henry of a coil, farad of a capacitor, metres of a line. */
@@ -89,7 +114,9 @@ export function withElement(
 	changes: Partial<Element> | Partial<Accessory>
 ): Content {
 	const change = <T extends Element | Accessory>(e: T): T =>
-		e.key === key ? ({ ...e, ...remade(e, changes) } as T) : e;
+		e.key === key
+			? ({ ...e, ...(e.kind === 'tuner' ? changes : remade(e, changes as Partial<Made>)) } as T)
+			: e;
 	return {
 		...content,
 		elements: content.elements.map(change),
@@ -123,7 +150,9 @@ export function withLine(content: Content, changes: Partial<Line>): Content {
 		piece: null,
 		...changes
 	};
-	return { ...content, elements: [...content.elements, made] };
+	const above = content.elements.filter((e) => e.kind !== 'tuner');
+	const tuner = tunerOf(content);
+	return { ...content, elements: [...above, made, ...(tuner ? [tuner] : [])] };
 }
 
 /** To which share of its length a swept wire is cut for its match; 1 as it was swept. */
@@ -136,20 +165,19 @@ export function shortenedOf(content: Content): number {
  * cut; where another wire hangs there by now, that one stays.
  */
 export function withWay(content: Content, way: Content): Content {
-	const line = feedline(content);
 	const [mine, its] = [content.antenna, way.antenna];
 	const same = mine.kind === 'sweep' && its.kind === 'sweep' && mine.sweep_id === its.sweep_id;
 	return {
 		...content,
 		antenna: same ? its : mine,
-		elements: [...way.elements.filter((e) => e.kind !== 'line'), ...(line ? [line] : [])]
+		elements: [...way.elements.filter((e) => !isBelow(e)), ...below(content)]
 	};
 }
 
 /** Whether the matches of two contents are made of just the same parts. */
 export function sameMatch(a: Content, b: Content): boolean {
 	const match = (c: Content) =>
-		JSON.stringify([shortenedOf(c), c.elements.filter((e) => e.kind !== 'line')]);
+		JSON.stringify([shortenedOf(c), c.elements.filter((e) => !isBelow(e))]);
 	return match(a) === match(b);
 }
 
@@ -160,7 +188,7 @@ export function sameMatch(a: Content, b: Content): boolean {
 export function adopted(found: Content, present: Content): Content {
 	const mine = parts(present);
 	const made = found.elements
-		.filter((e) => e.kind !== 'line')
+		.filter((e) => !isBelow(e))
 		.map((e): Element => {
 			if (isWound(e)) return e;
 			const of = e as Part;
@@ -174,8 +202,7 @@ export function adopted(found: Content, present: Content): Content {
 					: { capacitance_f: of.capacitance_f };
 			return { ...same, ...remade(same, value), key: of.key, place: of.place } as Element;
 		});
-	const line = feedline(present);
-	return { ...present, elements: [...made, ...(line ? [line] : [])] };
+	return { ...present, elements: [...made, ...below(present)] };
 }
 
 /** How new parts are made: as those in hand. */
@@ -192,7 +219,7 @@ export function makingOf(content: Content) {
 
 /** What networks are compared for: all of a design but the network itself. */
 export function frameOf(content: Content): string {
-	const beside = content.elements.filter((e) => e.kind === 'line' || isWound(e));
+	const beside = content.elements.filter((e) => isBelow(e) || isWound(e));
 	return JSON.stringify([content.antenna, content.targets, beside, makingOf(content)]);
 }
 
@@ -205,7 +232,7 @@ export function shapeOf(content: Content): Shape | null {
 	if (content.elements.some((e) => isWound(e) || isOfLine(e))) return null;
 	if (found.length !== 2 || series?.place !== 'series' || shunt?.place !== 'shunt') return null;
 	const kind = (p: Part) => (p.kind === 'coil' ? 'coil' : 'capacitor');
-	const first = content.elements.find((e) => e.kind !== 'line');
+	const first = content.elements.find((e) => !isBelow(e));
 	return {
 		series: kind(series),
 		shunt: kind(shunt),

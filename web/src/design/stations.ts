@@ -5,11 +5,13 @@ import { lowest, valueAt } from '../lib/charts/curve';
 import { type LengthUnit, length, megahertz } from '../lib/units/format';
 import {
 	feedline,
+	isBelow,
 	isOfLine,
 	isWound,
 	type Lumped,
 	parts,
 	shortenedOf,
+	tunerOf,
 	woundName,
 	woundTitle
 } from './content';
@@ -122,6 +124,7 @@ export function stopsOf({
 	if (!wire || !box || !last) return [];
 	const names = partNames(content);
 	const line = feedline(content);
+	const tuner = tunerOf(content);
 	const lineMade = prediction.made.find((m) => m.kind === 'line');
 	const stop = (
 		key: string,
@@ -142,7 +145,7 @@ export function stopsOf({
 		here: false,
 		...more
 	});
-	const inMatch = content.elements.filter((e) => e.kind !== 'line' && e.kind !== 'transformer');
+	const inMatch = content.elements.filter((e) => !isBelow(e) && e.kind !== 'transformer');
 	const made = inMatch.map((e) => {
 		const name = (names.get(e.key) ?? '').replace(/^(series|shunt) /, '');
 		return e.place === 'through' ? name : `${e.place} ${name}`;
@@ -197,9 +200,16 @@ export function stopsOf({
 						'line',
 						`Coax, ${length(line.length_m, unit)}`,
 						lineMade?.kind === 'line' ? lineLoss(lineMade) : '',
-						last,
-						{ heat: last.loss ?? 0 }
+						tuner ? (seen[seen.length - 2] ?? last) : last,
+						{ heat: (tuner ? seen[seen.length - 2]?.loss : last.loss) ?? 0 }
 					)
+				]
+			: []),
+		...(tuner
+			? [
+					stop('tuner', 'Tuner', tuner.network === 'ell' ? 'L' : 'C-L-C', last, {
+						heat: last.loss ?? 0
+					})
 				]
 			: []),
 		stop('radio', 'Radio', `${megahertz(markerHz)} MHz`, last)

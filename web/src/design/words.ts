@@ -2,13 +2,14 @@
 
 import type { Content, Target } from '../lib/api/client';
 import { length, megahertz, millimetres, quantity, swr } from '../lib/units/format';
-import { isOfLine, isWound, type Lumped, type Part, woundName } from './content';
+import { isOfLine, isWound, type Lumped, type Part, type Tuner, woundName } from './content';
 
 /** What became of one design in another: parts, worst SWR. */
 export function designDifference(a: Content, b: Content): string[] {
 	const name = (e: Content['elements'][number]) =>
-		e.kind === 'line' ? 'coax' : isWound(e) ? 'wound' : whatOf(e);
+		e.kind === 'line' ? 'coax' : e.kind === 'tuner' ? 'tuner' : isWound(e) ? 'wound' : whatOf(e);
 	const value = (e: Content['elements'][number]) => {
+		if (e.kind === 'tuner') return tunerText(e);
 		if (e.kind === 'line' || isOfLine(e as Part)) {
 			const of = e as Extract<typeof e, { length_m: number }>;
 			return `${length(of.length_m, 'm')} of ${of.cable}`;
@@ -73,6 +74,15 @@ export function shorterText(share: number): string {
 export function targetText(target: Target): string {
 	const edges = `${megahertz(target.low_hz)} to ${megahertz(target.high_hz)} MHz`;
 	return `${target.label} (${edges}, ${swr(target.swr_limit)})`;
+}
+
+/** What a tuner can be set to. */
+export function tunerText(tuner: Tuner): string {
+	const span = (low: number | undefined, high: number | undefined, unit: 'F' | 'H') =>
+		`${quantity(low ?? 0, unit)} to ${quantity(high ?? 0, unit)}`;
+	const coil = span(tuner.coil_low_h, tuner.coil_high_h, 'H');
+	const input = span(tuner.input_low_f, tuner.input_high_f, 'F');
+	return tuner.network === 'ell' ? `L, ${coil}, ${input}` : `C-L-C, ${coil}, ${input}`;
 }
 
 /** What the feedline takes, and how much of that is the mismatch's. */

@@ -2,17 +2,17 @@
 	A coil, a capacitor or a trap of one's drawer in place of the planned one; and whether it changed since it was taken.
 -->
 <script lang="ts">
-	import type { Accessory, Element, Piece } from '../lib/api/client';
-	import { madeOf, planned } from './pieceUse';
+	import type { Piece } from '../lib/api/client';
+	import { type Made, madeOf, planned } from './pieceUse';
 
 	interface Props {
-		element: Element | Accessory;
+		element: Made;
 		own: Piece[];
 		/** Middle of the band its value is meant at. */
 		centerHz: number;
 		/** Which part, where a page has several. */
 		of?: string;
-		onset: (changes: Partial<Element> | Partial<Accessory>) => void;
+		onset: (changes: Partial<Made>) => void;
 	}
 
 	let { element, own, centerHz, of, onset }: Props = $props();

@@ -2,19 +2,19 @@
 	Says that a piece a part was made of has changed in the drawer since, or lies in the bin; nothing otherwise.
 -->
 <script lang="ts">
-	import type { Accessory, Element, Piece } from '../lib/api/client';
+	import type { Piece } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
-	import { madeOf } from './pieceUse';
+	import { type Made, madeOf } from './pieceUse';
 
 	interface Props {
-		element: Element | Accessory;
+		element: Made;
 		/** What the piece is called in the sentence, as in “core”. */
 		what: string;
 		/** The drawer; null until it is known. */
 		own: Piece[] | null;
 		/** Middle of the band its value is meant at. */
 		centerHz: number;
-		onset: (changes: Partial<Element> | Partial<Accessory>) => void;
+		onset: (changes: Partial<Made>) => void;
 	}
 
 	let { element, what, own, centerHz, onset }: Props = $props();

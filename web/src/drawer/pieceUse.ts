@@ -2,14 +2,12 @@
 
 import type { Accessory, Element, Piece } from '../lib/api/client';
 
-type Changes = Partial<Element> | Partial<Accessory>;
+/** What can be made of a piece of the drawer: all but a tuner, which is bought as it is. */
+export type Made = Exclude<Element, { kind: 'tuner' }> | Accessory;
+type Changes = Partial<Made>;
 
 /** What becomes of a thing when it is made of a piece of the drawer; null for a piece of another kind. */
-export function madeOf(
-	piece: Piece,
-	element: Element | Accessory,
-	centerHz: number
-): Changes | null {
+export function madeOf(piece: Piece, element: Made, centerHz: number): Changes | null {
 	const snapshot = (values: object) => ({
 		id: piece.id,
 		revision: piece.revision,
@@ -53,7 +51,7 @@ export function madeOf(
 }
 
 /** What becomes of a part that is planned again, no piece in hand: how far such parts usually stray. */
-export function planned(element: Element | Accessory): Changes {
+export function planned(element: Made): Changes {
 	switch (element.kind) {
 		case 'trap':
 			return { piece: null, coil_spread: 0.04, capacitance_spread: 0.05 };
@@ -75,7 +73,7 @@ const own: Partial<Record<string, string[]>> = {
 };
 
 /** Changes of a part, which is planned again where they make another one of the piece that it was. */
-export function remade(element: Element | Accessory, changes: Changes): Changes {
+export function remade(element: Made, changes: Changes): Changes {
 	if (!element.piece || 'piece' in changes) return changes;
 	const other = (own[element.kind] ?? []).some((field) => field in changes);
 	return other ? ({ ...planned(element), ...changes } as Changes) : changes;

@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { answer, api, type Design } from '../lib/api/client';
 	import { router } from '../lib/router/router.svelte';
-	import { isWound, unitOf, valueOf, woundName } from '../design/content';
+	import { isBelow, isWound, unitOf, valueOf, woundName } from '../design/content';
 	import { partTitle } from '../design/words';
 	import { titleOf } from '../winding/wound';
 	import { quantity } from '../lib/units/format';
@@ -19,6 +19,16 @@
 		{ name: 'Analyser', detail: 'connect, calibrate, sweep', href: '/analyser' },
 		{ name: 'Drawer', detail: 'cores, wires, cables, capacitors, formers, boxes', href: '/drawer' },
 		{ name: 'Lines', detail: 'know your line, the way to a break', href: '/lines' },
+		{
+			name: 'Plain sums of a line',
+			detail: 'SWR from one end to the other, loss, two readings',
+			href: '/sums'
+		},
+		{
+			name: 'At the tuner',
+			detail: 'which knob, which way; practice on the simulated bench',
+			href: '/tuner'
+		},
 		{ name: 'Bands', detail: 'amateur bands and their segments', href: '/bands' },
 		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' },
 		{
@@ -55,7 +65,7 @@
 
 	function parts(design: Design, build: string, to: string): Found[] {
 		return design.revision.content.elements.flatMap((e) => {
-			if (e.kind === 'line') return [];
+			if (isBelow(e)) return [];
 			if (isWound(e)) {
 				return [
 					{

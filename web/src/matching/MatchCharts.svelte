@@ -104,6 +104,7 @@
 			}))}
 			otherHue="copper"
 			antenna={{ frequency_hz: antenna.frequency_hz, values: antenna.swr }}
+			returnLoss={antenna.return_loss_db}
 			antennaTitle={titles[top]}
 			modelled={top !== 'sweep'}
 			match={{ frequency_hz: box.frequency_hz, values: box.swr }}

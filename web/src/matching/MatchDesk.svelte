@@ -13,6 +13,7 @@
 		type Schemas,
 		type Station
 	} from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { predict } from '../lib/api/predict';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { floorsOf } from '../lib/charts/frame';
@@ -20,6 +21,7 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
+	import { singleKey } from '../lib/shell/view.svelte';
 	import SystemDiagram from '../lib/shell/SystemDiagram.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { length } from '../lib/units/format';
@@ -49,7 +51,9 @@
 		servesSome,
 		shapeName,
 		shapeOf,
-		withLine
+		valueOf,
+		withLine,
+		withValue
 	} from '../design/content';
 	import { MatchSearch } from './search.svelte';
 	import Verdict from './Verdict.svelte';
@@ -147,6 +151,8 @@
 		}
 	}
 
+	/** By how much a part is moved to show which way it leads. */
+	const SWAY = 1.25;
 	let beside = $state(false);
 	const search = new MatchSearch();
 
@@ -264,6 +270,32 @@
 	);
 	const shift = $derived(moved(standingOf(work.former), standingOf(prediction)));
 
+	/** Keys that are held to see which way the first part moves the band, the second, the third. */
+	const HELD = ['a', 's', 'd'];
+	/** The part that is pointed at. */
+	let pointed = $state<string | null>(null);
+	const swaying = latest(
+		() => {
+			// As it is kept: while a part is dragged nothing more is asked.
+			const content = work.design?.revision.content;
+			const part = content && parts(content).find((p) => p.key === pointed);
+			if (!content || !part) return null;
+			const low_hz = Math.min(...content.targets.map((t) => t.low_hz));
+			const high_hz = Math.max(...content.targets.map((t) => t.high_hz));
+			return { content, part, power_w: build.power_w, low_hz, high_hz, points: 21, carried: false };
+		},
+		async ({ part, content, ...asked }) => {
+			const at = (share: number) =>
+				predict({ ...asked, content: withValue(content, part, valueOf(part) * share) }).then(
+					(p) => p.stations[p.box]!
+				);
+			const [less, present, more] = await Promise.all([at(1 / SWAY), at(1), at(SWAY)]);
+			const name = partNames(content).get(part.key) ?? part.key;
+			return { key: part.key, name, less, present, more };
+		}
+	);
+	const swayed = $derived(swaying.value && pointed === swaying.value.key ? swaying.value : null);
+
 	let choices = 0;
 	async function choose(id: string): Promise<void> {
 		const mine = ++choices;
@@ -282,7 +314,17 @@
 	}
 </script>
 
-<svelte:window onkeydown={(event) => walkByKey(event, (way) => void work.walk(way))} />
+<svelte:window
+	onkeydown={(event) => {
+		walkByKey(event, (way) => void work.walk(way));
+		const part = work.content && parts(work.content)[HELD.indexOf(event.key)];
+		if (part && singleKey(event)) pointed = part.key;
+	}}
+	onkeyup={(event) => {
+		if (HELD.includes(event.key)) pointed = null;
+	}}
+	onblur={() => (pointed = null)}
+/>
 
 {#if refused}
 	<Note kind="danger" title="No match to begin with.">
@@ -346,6 +388,7 @@
 							{wires}
 							{own}
 							{centerHz}
+							onpoint={(on) => (pointed = on ? part.key : pointed === part.key ? null : pointed)}
 							onedit={(edited, settled) => work.edit(edited, settled)}
 						/>
 					{/each}
@@ -411,7 +454,14 @@
 						at={point(seen[0])}
 						{road}
 						limits={[...new Set(content.targets.map((t) => t.swr_limit))]}
+						sway={swayed}
 					/>
+					<p class="told unprinted">
+						Point at a part, or hold {parts(content)
+							.map((_, i) => HELD[i])
+							.filter(Boolean)
+							.join(', ')}: which way more and less of it moves the band.
+					</p>
 				</section>
 			</div>
 			{#if beside && work.compared.candidates}

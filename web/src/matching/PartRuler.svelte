@@ -22,6 +22,7 @@
 	import { length, millimetres, quantity, tolerance, turns } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import {
+		isBelow,
 		isCoil,
 		isOfLine,
 		isWound,
@@ -47,11 +48,13 @@
 		made: Prediction['made'][number] | undefined;
 		/** Middle of the first target, Hz. */
 		centerHz: number;
+		/** Called when one begins and ceases to point at it. */
+		onpoint: (pointed: boolean) => void;
 		/** Called while dragged, and with `settled` when done. */
 		onedit: (content: Content, settled: boolean) => void;
 	}
 
-	let { content, part, made, cables, wires, own, centerHz, onedit }: Props = $props();
+	let { content, part, made, cables, wires, own, centerHz, onpoint, onedit }: Props = $props();
 
 	let ruler = $state<Ruler>();
 	let range = $state.raw(rulerRange(1e-6));
@@ -95,7 +98,7 @@
 			const element = untrack(() =>
 				withValue(content, part, (low + high) / 2).elements.find((e) => e.key === part.key)
 			);
-			if (!element || element.kind === 'line' || isWound(element)) return null;
+			if (!element || isBelow(element) || isWound(element)) return null;
 			return { element, center_hz: centerHz, low, high };
 		},
 		(body) => answer(api.POST('/api/rulers', { body }))
@@ -141,7 +144,13 @@
 	}
 </script>
 
-<section>
+<section
+	aria-label={title}
+	onpointerenter={() => onpoint(true)}
+	onpointerleave={() => onpoint(false)}
+	onfocusin={() => onpoint(true)}
+	onfocusout={() => onpoint(false)}
+>
 	<div class="row head">
 		<h3>{title}<small>{above}</small></h3>
 		<QuantityField

@@ -1,7 +1,7 @@
 /** A network as it is drawn: what goes where between the wire and the coax; pure. */
 
 import type { Content, WayPart } from '../lib/api/client';
-import { isCoil, isOfLine, type Part, valueOf } from '../design/content';
+import { isBelow, isCoil, isOfLine, type Part, valueOf } from '../design/content';
 import { partTitle } from '../design/words';
 import { length, type LengthUnit, quantity } from '../lib/units/format';
 
@@ -20,7 +20,7 @@ export interface Drawn {
 /** The parts of a design's match, from the wire down. */
 export function drawnOf(content: Content, unit: LengthUnit): Drawn[] {
 	return content.elements.flatMap((e): Drawn[] => {
-		if (e.kind === 'line') return [];
+		if (isBelow(e)) return [];
 		const { key } = e;
 		const place = e.place ?? 'through';
 		if (e.kind === 'transformer') {

@@ -23,7 +23,7 @@ export type MatchMade = CoilMade | CapacitorMade | SectionMade | StubMade;
 
 /** Whether a line of the parts list is a part of the match that is made on the rulers. */
 export function isMatchMade(made: Made): made is MatchMade {
-	return made.kind !== 'line' && made.kind !== 'ring_coil' && made.kind !== 'transformer';
+	return !['line', 'tuner', 'ring_coil', 'transformer'].includes(made.kind);
 }
 
 const number = (value: number | string | null | undefined) =>
@@ -149,7 +149,11 @@ const sentences: Record<DesignFinding['code'], ((f: Finding) => string) | null> 
 	cable_off_its_law: ({ values: v }) =>
 		`Below ${megahertz(number(v.below_hz))} MHz this cable loses more than its table says: measure yours.`,
 	capacitor_too_low: ({ values: v }) =>
-		`The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`
+		`The ${v.key} capacitor in hand stands ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across it: take one for more, two in series, or send less.`,
+	tuner_cannot: ({ values: v }) =>
+		`The tuner at the radio cannot match ${v.label}: as near as it comes the radio sees ${swr(number(v.swr))} : 1.`,
+	tuner_voltage: ({ values: v }) =>
+		`The tuner's capacitors stand ${quantity(number(v.stands_v), 'V', 2)}, and ${quantity(number(v.voltage_v), 'V', 2)} peak lie across one: it would arc. Send less.`
 };
 
 /** What a finding means, or nothing where another place says it. */

@@ -27,6 +27,7 @@
 		floorText,
 		instrumentText,
 		match,
+		resonanceIsNotDip,
 		resonances,
 		setupText,
 		sharpness,
@@ -222,6 +223,7 @@
 						<SwrChart
 							frame={{ ...frame, height: 236 }}
 							antenna={{ frequency_hz: curves.frequency_hz, values: swrWithGaps(curves) }}
+							returnLoss={curves.return_loss_db}
 							sampledHz={curves.sampled_hz}
 							{floors}
 							fan={curves.fan
@@ -313,6 +315,7 @@
 					<li>{match(reading)}</li>
 					{#if impedanceKnown}
 						<li>{resonances(reading, sweep.low_hz, sweep.high_hz)}</li>
+						{#if resonanceIsNotDip(reading)}<li>{resonanceIsNotDip(reading)}</li>{/if}
 					{/if}
 					{#if sharpness(reading)}<li>{sharpness(reading)}</li>{/if}
 					{#if floorText(reading.targets)}

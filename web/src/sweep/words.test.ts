@@ -1,7 +1,15 @@
 import { expect, test } from 'vitest';
 
 import type { Reading } from '../lib/api/client';
-import { floorText, match, resonances, setupText, sharpness, standing } from './words';
+import {
+	floorText,
+	match,
+	resonanceIsNotDip,
+	resonances,
+	setupText,
+	sharpness,
+	standing
+} from './words';
 
 const reading: Reading = {
 	best_frequency_hz: 14.1e6,
@@ -43,10 +51,27 @@ test('resonances are named with their resistance, or their absence is', () => {
 	expect(resonances(reading, 13e6, 15e6)).toBe(
 		'No resonance between 13.000 and 15.000 MHz: X never crosses zero there.'
 	);
-	const found = { frequency_hz: 14.05e6, resistance_ohm: 36.4, kind: 'series' as const };
+	const found = { frequency_hz: 14.05e6, resistance_ohm: 36.4, kind: 'series' as const, swr: 1.37 };
 	expect(resonances({ ...reading, resonances: [found] }, 13e6, 15e6)).toBe(
 		'Resonance at 14.050 MHz with R 36.4 Ω.'
 	);
+});
+
+test('resonance is not the lowest SWR', () => {
+	const found = {
+		frequency_hz: 14.05e6,
+		resistance_ohm: 36.4,
+		kind: 'series' as const,
+		swr: 1.37
+	};
+	const said = resonanceIsNotDip({ ...reading, resonances: [found] });
+
+	expect(said).toContain('at 14.050 MHz, resonant, it reads 1.37');
+	expect(said).toContain('at 14.100 MHz 1.21');
+	expect(
+		resonanceIsNotDip({ ...reading, resonances: [{ ...found, frequency_hz: 14.1e6 }] })
+	).toContain('together');
+	expect(resonanceIsNotDip(reading)).toBe('');
 });
 
 test('a band that leaves the sweep says on which side', () => {

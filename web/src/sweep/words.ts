@@ -63,6 +63,22 @@ export function resonances(reading: Reading, lowHz: number, highHz: number): str
 	);
 }
 
+/** X = 0 against the lowest SWR, with this antenna's numbers: near each other, and not the same. */
+export function resonanceIsNotDip(reading: Reading): string {
+	const near = [...reading.resonances]
+		.filter((r) => r.kind === 'series')
+		.sort(
+			(a, b) =>
+				Math.abs(a.frequency_hz - reading.best_frequency_hz) -
+				Math.abs(b.frequency_hz - reading.best_frequency_hz)
+		)[0];
+	if (!near) return '';
+	const at = megahertz(near.frequency_hz);
+	const best = megahertz(reading.best_frequency_hz);
+	if (at === best) return `X = 0 and the lowest SWR fall together, at ${at} MHz.`;
+	return `X = 0 is not the lowest SWR: at ${at} MHz, resonant, it reads ${swr(near.swr)}, the ratio of ${figures(near.resistance_ohm)} to 50 Ω; at ${best} MHz ${swr(reading.best_swr)}.`;
+}
+
 /** Best match and how wide it is. */
 export function match(reading: Reading): string {
 	const best = `Lowest SWR ${swr(reading.best_swr)} at ${megahertz(reading.best_frequency_hz)} MHz`;

@@ -7,10 +7,13 @@ from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import AnalyserBusyError, Link
-from yielding_coil.analyser.practice import antenna_text, winding_text
+from yielding_coil.analyser.practice import TUNER_ROUNDS, antenna_text, tuner_text, winding_text
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.http import Problem, problem_of, router_of
-from yielding_coil.documents.design import DesignContent, wound_of
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.tuner import inside
+from yielding_coil.documents.design import DesignContent, RadioTuner, wound_of
+from yielding_coil.documents.dials import DialsIn
 from yielding_coil.documents.ring_wound import WoundTransformer
 from yielding_coil.documents.wire import WireAntenna
 
@@ -147,6 +150,47 @@ def hang_there(request: Request, asked: HangIn) -> AnalyserOut:
     link = link_of(request)
     with link.using(sweeping=False) as instrument:
         instrument.hang_up(text)
+    return _out(link)
+
+
+class TunerRoundOut(BaseModel):
+    """An antenna to practise at with a tuner, and the band on which."""
+
+    number: int
+    label: str
+    band: str
+    low_hz: float
+    high_hz: float
+
+
+@router.get("/bench/tuner/rounds")
+def tuner_rounds() -> list[TunerRoundOut]:
+    """What there is to practise at with a tuner, from easy to hard."""
+    return [TunerRoundOut(number=i, **r._asdict()) for i, r in enumerate(TUNER_ROUNDS)]
+
+
+class TuneIn(BaseModel):
+    """The dials of a tuner on the simulated bench, before the antenna of a round."""
+
+    round: int = Field(default=0, ge=0, le=10_000)
+    # How far its dials are off: 5 or 20 % at most.
+    level: Literal["easy", "hard"] = "easy"
+    tuner: RadioTuner
+    dials: DialsIn
+    # False: the power passes by the tuner.
+    in_line: bool = True
+
+
+@router.put("/bench/tuner")
+def tune_there(request: Request, asked: TuneIn) -> AnalyserOut:
+    """Turn the dials of a tuner on the simulated bench, for practice, and screw its input on."""
+    tuner, dials = asked.tuner.tuner(), asked.dials.to_core()
+    if dials.side is not None and not (dials.side in tuner.sides and bool(inside(tuner, dials))):
+        raise OutOfDomainError("dials", "a dial beyond its stops", "each control between its stops")
+    text = tuner_text(asked.round, asked.level, tuner, dials, asked.in_line)
+    link = link_of(request)
+    with link.using(sweeping=False) as instrument:
+        instrument.tune(text)
     return _out(link)
 
 

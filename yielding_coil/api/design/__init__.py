@@ -1,9 +1,11 @@
 """Designs: kept, predicted, made of."""
 
-from yielding_coil.api.design import designs, predictions
+from yielding_coil.api.design import bands, designs, predictions
+from yielding_coil.api.design.parts_list import TunerSettingOut
 
-ROUTERS = (designs.router, predictions.router)
+ROUTERS = (designs.router, predictions.router, bands.router)
 
 __all__ = [
     "ROUTERS",
+    "TunerSettingOut",
 ]

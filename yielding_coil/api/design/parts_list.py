@@ -109,6 +109,28 @@ class StubMade(BaseModel):
     coax: bool
 
 
+class TunerSettingOut(BaseModel):
+    """Where a tuner's controls stand; null what it does not have. Without a side it is switched out."""
+
+    side: Literal["tee", "antenna", "radio"] | None
+    output_f: Figure
+    coil_h: Figure
+    input_f: Figure
+
+
+class TunerMade(BaseModel):
+    """A tuner at the radio: how it is set on every target, and whether each matches."""
+
+    kind: Literal["tuner"] = "tuner"
+    key: str
+    settings: list[TunerSettingOut]
+    reached: list[bool]
+    peak_voltage_v: Figure
+    peak_current_a: Figure
+    stands_v: float | None
+
+
 PartToMake = Annotated[
-    CoilMade | CapacitorMade | WoundMade | SectionMade | StubMade | LineMade, Field(discriminator="kind")
+    CoilMade | CapacitorMade | WoundMade | SectionMade | StubMade | LineMade | TunerMade,
+    Field(discriminator="kind"),
 ]

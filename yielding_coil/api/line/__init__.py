@@ -1,8 +1,8 @@
 """Cables, lines and the plane of a sweep."""
 
-from yielding_coil.api.line import lines
+from yielding_coil.api.line import lines, sums
 
-ROUTERS = (lines.router,)
+ROUTERS = (lines.router, sums.router)
 
 __all__ = [
     "ROUTERS",

@@ -38,6 +38,8 @@ class ResonanceOut(BaseModel):
     frequency_hz: float
     resistance_ohm: float
     kind: Literal["series", "parallel"]
+    # There: the ratio of R to 50 Ω, which need not be the lowest.
+    swr: Figure
 
 
 class BandwidthOut(BaseModel):
@@ -146,8 +148,7 @@ def reading(request: Request, sweep_id: UUID, asked: ReadingIn) -> Reading:
         best_frequency_hz=best.frequency_hz,
         best_swr=number(best.swr),
         resonances=[
-            ResonanceOut(frequency_hz=r.frequency_hz, resistance_ohm=r.resistance_ohm, kind=r.kind)
-            for r in (sweep.resonances()[:20] if sweep else ())
+            ResonanceOut.model_validate(r, from_attributes=True) for r in (sweep.resonances()[:20] if sweep else ())
         ],
         bandwidth=None if band is None else BandwidthOut.model_validate(band, from_attributes=True),
         swr_limit=limit,

@@ -19,7 +19,7 @@ from yielding_coil.core import trim as core
 from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.target import Target
 from yielding_coil.core.wire import FORMS, HungWire, WireForm
-from yielding_coil.documents.design import AnyElement, Feedline, read_content
+from yielding_coil.documents.design import AnyElement, Feedline, RadioTuner, read_content
 from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay, used_so
 from yielding_coil.documents.meter_reading import SweepRead
 from yielding_coil.documents.ring_wound import WoundTransformer
@@ -283,7 +283,7 @@ class _Kept:
 
     def _network(self) -> bool:
         """Whether the chosen design puts more than a line below the wire."""
-        return any(not isinstance(e, Feedline) for e in self._elements())
+        return any(not isinstance(e, Feedline | RadioTuner) for e in self._elements())
 
     def _elements(self) -> list[AnyElement]:
         """Those of the chosen design."""

@@ -1,5 +1,6 @@
 """Designs: what stands below an antenna, what it will do, how its parts are made, how many builds hold."""
 
+from yielding_coil.core.design.bands import BandFlow, BandsPrediction, predict_bands
 from yielding_coil.core.design.design import (
     CapacitorToMake,
     CoaxCapacitor,
@@ -7,6 +8,8 @@ from yielding_coil.core.design.design import (
     Feedline,
     FixedCapacitor,
     LineToMake,
+    RadioTuner,
+    TunerToSet,
     nothing_wound,
 )
 from yielding_coil.core.design.findings import design_findings
@@ -37,6 +40,8 @@ from yielding_coil.core.design.yields import (
 
 __all__ = [
     "AtLimit",
+    "BandFlow",
+    "BandsPrediction",
     "BenchLoad",
     "CapacitorToMake",
     "CoaxCapacitor",
@@ -49,8 +54,10 @@ __all__ = [
     "LineToMake",
     "MatchSection",
     "MatchStub",
+    "RadioTuner",
     "SectionToMake",
     "StubToMake",
+    "TunerToSet",
     "YieldGain",
     "YieldPrediction",
     "arc_midpoint",
@@ -63,6 +70,7 @@ __all__ = [
     "few_hold",
     "nothing_wound",
     "parts_list",
+    "predict_bands",
     "predict_yield",
     "share_of",
     "summary_of",

@@ -15,8 +15,9 @@ from yielding_coil.core.modelled_antenna import ModelledAntenna
 from yielding_coil.core.parts import Capacitor, FixedLoad
 from yielding_coil.core.sweep import Sweep
 from yielding_coil.core.system import Antenna, Element, System
-from yielding_coil.core.target import Target
+from yielding_coil.core.target import POINTS, Target
 from yielding_coil.core.tolerance import ANTENNA, Spread
+from yielding_coil.core.tuner import BYPASSED, Tuner, TunerNetwork, TunerSetting, least_loss, nearest
 from yielding_coil.core.winding import AirCoil, AnyWinding, Box, LegTrap, LineChoke, WindingTask, WoundTransformer
 
 # What the analyser's doubt is called among the contributors.
@@ -28,6 +29,8 @@ COAX_STEPS_M, MOST_MARKS, WIDEST_STEP_M = (0.001, 0.005, 0.01, 0.02, 0.05, 0.1),
 LEAST_COAX_F = 0.3e-12
 # A load with less X than this share of its R is a resistor.
 REACTIVE = 0.02
+# A tuner that brings the middle of a band below this matches it.
+REACHED = 1.01
 # What a short wire shows at its base with few radials (common practice).
 USUAL_LOADED_OHM = 25.0
 
@@ -226,6 +229,87 @@ class Feedline:
         return law_findings(self.key, self.cable, at.center_hz)
 
 
+@dataclass(frozen=True, slots=True)
+class TunerToSet:
+    """A tuner at the radio: how it is set on every target, and what its parts bear at the worst.
+
+    Args:
+        settings: one for each target, as `values` of a setting has them.
+        reached: whether each matches; else it is the nearest that the tuner can.
+    """
+
+    key: str
+    settings: tuple[TunerSetting, ...]
+    reached: tuple[bool, ...]
+    peak_voltage_v: float
+    peak_current_a: float
+    stands_v: float | None
+    kind: Literal["tuner"] = "tuner"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class RadioTuner:
+    """A tuner at the radio, set to the match with the least loss on every target."""
+
+    key: str
+    tuner: Tuner
+    place: Literal["through"] = "through"
+
+    by_hand: ClassVar[bool] = False
+    trimmed_in_place: ClassVar[bool] = False
+    spread: ClassVar[float] = 0.0
+
+    def part(self, center_hz: float) -> TunerNetwork:
+        """Switched out, until it is known what hangs on it."""
+        return TunerNetwork(self.tuner, (center_hz,), (BYPASSED,))
+
+    def tuned(self, above: Antenna, targets: Sequence[Target]) -> TunerNetwork:
+        """Set for what hangs on it, in the middle of each target; switched out where that takes no power.
+
+        Where nothing matches it stands as near as it can.
+
+        Raises:
+            OutOfDomainError: a target lies outside what is known of the antenna.
+        """
+        f = np.array([t.center_hz for t in targets])
+        load = np.asarray(above.impedance_at(f), dtype=complex)
+        takes = (load.real > 0) & np.isfinite(load)
+        found: list[TunerSetting] = [BYPASSED] * f.size
+        for k, setting in zip(np.flatnonzero(takes), least_loss(self.tuner, f[takes], load[takes]), strict=True):
+            found[k] = setting or nearest(self.tuner, f[k], load[k])[0]
+        return TunerNetwork(self.tuner, tuple(f.tolist()), tuple(found))
+
+    def spreads(self, center_hz: float) -> tuple[Spread, ...]:
+        """None: it is set by what is read, not by its dials."""
+        return ()
+
+    def to_make(self, at: AtWork) -> TunerToSet:
+        """How to set it."""
+        network = at.part
+        assert isinstance(network, TunerNetwork)
+        middle = at.station.swr.reshape(-1, POINTS)[:, at.middle]
+        return TunerToSet(
+            self.key,
+            network.settings,
+            tuple(bool(swr < REACHED) for swr in middle),
+            at.peak_voltage_v,
+            at.peak_current_a,
+            self.tuner.stands_v,
+        )
+
+    def findings(self, at: AtWork) -> list[Finding[DesignCode]]:
+        """What it cannot match, and whether its capacitors stand what lies across its parts."""
+        found: list[Finding[DesignCode]] = []
+        swr = at.station.swr.reshape(-1, POINTS)[:, at.middle]
+        for target, reads in zip(at.targets, swr, strict=True):
+            if not reads < REACHED:
+                found.append(Finding("tuner_cannot", {"key": self.key, "label": target.label, "swr": float(reads)}))
+        volts, stands = at.peak_voltage_v, self.tuner.stands_v
+        if stands and volts > stands:
+            found.append(Finding("tuner_voltage", {"key": self.key, "voltage_v": volts, "stands_v": stands}))
+        return found
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Design:
     """Everything a design is.
@@ -252,17 +336,24 @@ class Design:
         return self.targets[0].center_hz
 
     def system(self) -> System:
-        """The cascade below the antenna; a variable capacitor in it is turned to its best on every band.
+        """The cascade below the antenna; what is variable in it is turned to its best on every band.
 
         Raises:
-            OutOfDomainError: two things share a key, or a part cannot be made.
+            OutOfDomainError: two things share a key, a part cannot be made, or something stands below a tuner.
         """
         keys = [e.key for e in (*self.elements, *self.beside)]
         if len(set(keys)) != len(keys):
             raise OutOfDomainError("elements", f"with the keys {', '.join(keys)}", "a key of its own each")
         center = self.center_hz
         system = System(self.antenna, [Element(e.key, e.place, e.part(center), e.by_hand) for e in self.elements])
-        for each in self.elements:
+        for k, each in enumerate(self.elements):
+            if isinstance(each, RadioTuner):
+                if k + 1 < len(self.elements):
+                    raise OutOfDomainError(
+                        "elements", f"{keys[k + 1]} below {each.key}", "a tuner next to the radio"
+                    )
+                system = system.with_part(each.key, each.tuned(system.above(each.key), self.targets))
+                continue
             turned = each.with_knob(system, self.targets, center) if isinstance(each, WoundTransformer) else None
             if turned is not None:
                 system = system.with_part(each.key, turned)
@@ -293,6 +384,11 @@ class Design:
     def on_resistor(self) -> bool:
         """Whether a resistor stands in place of an antenna."""
         return isinstance(self.antenna, FixedLoad)
+
+    @property
+    def radio_tuner(self) -> RadioTuner | None:
+        """The tuner at the radio; None without one."""
+        return next((e for e in self.elements if isinstance(e, RadioTuner)), None)
 
     @property
     def feedline(self) -> Feedline | None:

@@ -9,7 +9,7 @@ from typing import NamedTuple
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Real
-from yielding_coil.core.design.design import Design, Feedline
+from yielding_coil.core.design.design import Design, Feedline, RadioTuner
 from yielding_coil.core.element import AtWork
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.line import CableRow, Line
@@ -144,7 +144,7 @@ def bench_load(design: Design, system: System) -> BenchLoad | None:
 
 
 class WireSplit(NamedTuple):
-    """Shares of the power that goes into a modelled wire, in the middle of the first target."""
+    """Shares of the power that goes into a modelled wire at one frequency."""
 
     at_hz: float
     radiated: float
@@ -153,14 +153,17 @@ class WireSplit(NamedTuple):
     ground: float
 
 
-def wire_split(design: Design) -> WireSplit | None:
-    """Where it goes; None where the antenna is not modelled, or takes no power there."""
+def wire_split(design: Design, at_hz: float | None = None) -> WireSplit | None:
+    """Where it goes, in the middle of the first target when left out; None where the antenna is not modelled, or
+
+    takes no power there.
+    """
     if not isinstance(design.antenna, ModelledAntenna):
         return None
-    return _split_of(design.antenna.hung, design.center_hz)
+    return _split_of(design.antenna.hung, design.center_hz if at_hz is None else at_hz)
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=128)
 def _split_of(hung: Hung, at_hz: float) -> WireSplit | None:
     """It stays the same while a part is dragged."""
     try:
@@ -218,7 +221,10 @@ def compare_feedlines(design: Design, power_w: float, cables: Iterable[CableRow]
 
 
 def _with_cable(design: Design, line: Feedline, cable: CableRow, power_w: float) -> FeedlineComparison:
-    elements = tuple(replace(line, cable=cable) if e is line else e for e in design.elements)
+    # As the line's own end shows it: a tuner below it would make them all alike.
+    elements = tuple(
+        replace(line, cable=cable) if e is line else e for e in design.elements if not isinstance(e, RadioTuner)
+    )
     system = replace(design, elements=elements).system()
     stations = system.stations(design.center_hz, power_w)
     loss = float(sum(s.loss_w for s in stations[system.match_station + 1 :]))

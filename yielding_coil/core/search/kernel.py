@@ -13,8 +13,8 @@ import numpy as np
 import numpy.typing as npt
 
 from yielding_coil.core.arrays import Complex, Real
+from yielding_coil.core.element import Part
 from yielding_coil.core.line import Line
-from yielding_coil.core.parts import OnePort
 from yielding_coil.core.system import Place
 from yielding_coil.core.transformer import Transformer
 
@@ -45,7 +45,7 @@ class Table:
         return int(self.values.shape[-2])
 
     @classmethod
-    def of(cls, place: Place, parts: Sequence[OnePort | Line | Transformer], frequency_hz: Real) -> "Table":
+    def of(cls, place: Place, parts: Sequence[Part], frequency_hz: Real) -> "Table":
         """From parts as the core has them."""
         if place == "through":
             found = [p.chain(frequency_hz) for p in parts if isinstance(p, Line | Transformer)]

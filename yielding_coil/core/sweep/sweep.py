@@ -19,6 +19,7 @@ from yielding_coil.core.reflection import (
     magnitude_at_swr,
     reflection_of,
     swr_of,
+    swr_of_impedance,
 )
 from yielding_coil.core.sweep.gaps import covers, gaps_of
 from yielding_coil.core.sweep.uncertainty import ReflectionUncertainty
@@ -53,6 +54,11 @@ class Resonance:
     frequency_hz: float
     resistance_ohm: float
     kind: Literal["series", "parallel"]
+
+    @property
+    def swr(self) -> float:
+        """There, against 50 Ω: the ratio of the two resistances, either way round."""
+        return float(swr_of_impedance(self.resistance_ohm))
 
 
 @dataclass(frozen=True, slots=True)

@@ -153,6 +153,11 @@ class WoundTransformer(WoundOnRing):
             found.append(Across(("wire post", other), self.tuning.low_f, self.tuning.high_f))
         return tuple(found)
 
+    def stacked(self) -> "WoundTransformer":
+        """The same on one ring more."""
+        ring = self.core.ring
+        return replace(self, core=replace(self.core, ring=replace(ring, stack=ring.stack + 1)))
+
     def part(self, center_hz: float) -> Transformer:
         """The transformer as it computes; the frequency plays no part.
 

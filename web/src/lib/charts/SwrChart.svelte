@@ -26,6 +26,8 @@
 		frame: Frame;
 		/** The antenna itself, as measured. */
 		antenna: CurveData;
+		/** Its return loss at the same frequencies, told where its SWR is off the scale; none when left out. */
+		returnLoss?: (number | null)[];
 		/** Where it was sampled, when so few that what lies between is a guess; empty when left out. */
 		sampledHz?: (number | null)[];
 		/** With the match, predicted; none on the sweep desk. */
@@ -55,6 +57,7 @@
 	let {
 		frame,
 		antenna,
+		returnLoss,
 		sampledHz = [],
 		match,
 		radio,
@@ -74,6 +77,11 @@
 	const ticks = [1, 1.5, 2, 3, 5, 10];
 	const range = $derived(extent(antenna.frequency_hz, antenna.values, lowHz, highHz));
 	const offScale = $derived(range !== null && range[0] > top);
+	/** Off the scale SWR shows nothing; return loss still tells which way is better. */
+	const beside = $derived.by(() => {
+		const found = returnLoss && extent(antenna.frequency_hz, returnLoss, lowHz, highHz);
+		return found ? `, return loss ${found[0].toFixed(2)} to ${found[1].toFixed(2)} dB` : '';
+	});
 
 	const cut = (values: (number | null)[]) => held(values, 1, top);
 
@@ -181,7 +189,10 @@
 		{/if}
 		{#if offScale && range}
 			<CurveName x={24} y={y(top) + (width < 420 ? 34 : 18)} hue="blueprint"
-				>{antennaTitle}: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑</CurveName
+				>{antennaTitle}: {swr(range[0])} to {swr(Number.isFinite(range[1]) ? range[1] : null)} ↑{width <
+				420
+					? ''
+					: beside}</CurveName
 			>
 		{:else if antennaName}
 			<CurveName

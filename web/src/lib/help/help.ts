@@ -91,6 +91,51 @@ export const help = {
 			"Nominal cables from memory: loss ±10 %, velocity ±2 %; Wheeler 1942 for the skin effect's reactance.",
 		sure: 'Better coax shows the worse SWR: loss hides a mismatch, it does not mend it.'
 	},
+	predict: {
+		title: 'Where the watts go',
+		what: 'Each band in its middle: the ribbon is as wide as the watts in it, from the radio at the left to the sky at the right. What branches off turns to heat. All of it sums to the power put in.',
+		how: 'The cascade of the design at the power set; the line matched and by its SWR apart; a modelled wire by its solution. The range: 512 builds with everything off as far as such things are, the tuner set anew for each.',
+		source:
+			'Pozar, Microwave Engineering, §2.7 and §4.4. Spreads: common practice; Q of parts ±20 % (memory).',
+		sure: 'Of a thousand simulated builds with errors of another kind, 88 to 92 in a hundred lay inside. What the radio gives into a mismatch, and what flows outside the coax, is not known here.'
+	},
+	turning: {
+		title: 'Turning by the chart',
+		what: 'On the chart each knob moves the point along an arc of its own: one sees which one leads to the middle. By SWR alone a bad match is off the scale and nothing shows; return loss tells at least which way is better.',
+		how: 'From the sweeps and the dials as you read them: the load, and how far each dial is off, the same at every turn. Every turn of one, two or three knobs that would match is weighed by what the dials may still err.',
+		source:
+			'Least squares with a prior of 8 % for each dial; settings in closed form (Pozar, §5.1).',
+		sure: 'From a thousand random beginnings half were matched in 3 turns and nine in ten in 5, dials 5 to 20 % off. Read the dials in pF and µH; your tuner’s numbers may need a table.'
+	},
+	ends: {
+		title: 'The two ends of a line',
+		what: 'Loss hides SWR: what comes back passes the line twice. Behind 1 dB a reading of 2 : 1 is 2.45 at the antenna.',
+		how: '|Γ| at the radio is that at the load less twice the matched loss; total loss 10·log[(a² − |Γ|²)/(a(1 − |Γ|²))], a = 10^(matched/10), Γ at the load.',
+		source: 'Handbook formula; practice reads 2.4 to 2.5 and 0.3 dB off the published chart.',
+		sure: "Against the line's own impedance, taken as real. A cable's loss by class is ±10 % (memory)."
+	},
+	readings: {
+		title: 'Two readings of one antenna',
+		what: 'Better coax shows the worse SWR. How much of a difference between two readings is loss, and whether length and impedance can be the rest.',
+		how: 'Return loss differs by twice the difference of matched loss. The range: every step between impedances, each ±2 % of its class, at any length.',
+		source: 'Pozar, Microwave Engineering, §2.3.',
+		sure: 'Two meters differ by a twentieth (practice): within that nothing is told. The range is a bound.'
+	},
+	tuner: {
+		title: 'A tuner',
+		what: 'Two capacitors and a coil that make 50 Ω of what the line shows. A C-L-C tuner has many settings for one load; they differ in loss and in volts.',
+		how: 'Every setting in closed form with the loss of its parts; of those within its stops the one with the least loss is taken for each band. Fairest over the band: the least of the worst SWR.',
+		source:
+			'Pozar, §5.1, with the Q of each part; checked against a search through all of its range.',
+		sure: 'Stops and Q are those of a usual tuner (memory) until you set yours. Stray capacitance is left out.'
+	},
+	conjugate: {
+		title: 'Looking both ways',
+		what: 'At each place one can look up, towards the wire, and down, towards the radio as 50 Ω. Where nothing between is lost and all is tuned, one is the mirror image of the other: the same R, the opposite X.',
+		how: 'The cascade from either end; reflected power from |Γ|² against 50 Ω.',
+		source: 'Everitt, Communication Engineering (the conjugate theorem; exact only without loss).',
+		sure: 'A radio is not exactly 50 Ω looked into; then the downward figures are those of the 50 Ω that it is made for.'
+	},
 	doubt: {
 		title: 'How sure this is',
 		what: 'The shaded band holds the true value nine times out of ten: what noise, the standards and drift since calibrating leave open. Without a calibration there is none, because nobody knows.',

@@ -89,6 +89,8 @@
 					{/each}
 				</fieldset>
 				<a href="/lines">Lines</a>
+				<a href="/sums">Plain sums</a>
+				<a href="/tuner">Tuner</a>
 				<a href="/bands">Bands</a>
 				<a href="/bin">Bin</a>
 				<button

@@ -15,6 +15,7 @@
 		['← →', 'on a ruler: half a turn, or half a centimetre; with Shift a tenth of it'],
 		['Home, End', 'on the marker: to the edge of the sweep'],
 		['m', 'to the marker'],
+		['a, s, d held', 'on the match desk: which way the first, second, third part moves the band'],
 		['Ctrl Z, Ctrl Shift Z', 'undo and redo a design'],
 		['Ctrl V', 'on the shelf or the sweep desk: paste a sweep'],
 		['Enter', 'in a field: take what is typed; Esc: back to what it was']

@@ -4,7 +4,7 @@ export const stages = [
 	{ key: 'sweep', name: 'Sweep', desk: true },
 	{ key: 'match', name: 'Match', desk: true },
 	{ key: 'wind', name: 'Wind', desk: true },
-	{ key: 'predict', name: 'Predict', desk: false },
+	{ key: 'predict', name: 'Predict', desk: true },
 	{ key: 'build', name: 'Build', desk: false },
 	{ key: 'trim', name: 'Trim', desk: true },
 	{ key: 'log', name: 'Log', desk: false }

@@ -1,0 +1,170 @@
+"""Which knob, which way: what is advised at a tuner whose dials err, before an antenna that nobody knows."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from made_tuners import HiddenTuner
+
+from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.tuner import Tuner, TunerSetting, advise_turn, compromise, nearest, shortest_way
+
+
+def turned_until(hidden, aim="middle", most=20):
+    """The advices, one after the other, until there is nothing to turn."""
+    seen, said = [], []
+    while len(said) <= most:
+        seen.append(hidden.sweep())
+        said.append(advise_turn(hidden.tuner, seen, aim))
+        if said[-1].control is None:
+            break
+        hidden.turn(said[-1])
+    return said
+
+
+def test_it_turns_one_control_the_right_way_and_says_how_far():
+    hidden = HiddenTuner(3, 0.05)
+    before = hidden.dials
+    (first,) = [advise_turn(hidden.tuner, [hidden.sweep()])]
+    hidden.turn(first)
+
+    changed = [a != b for a, b in zip(before.values, hidden.dials.values, strict=True)]
+    assert sum(changed) == 1
+    low, high = hidden.tuner.stops[changed.index(True)]
+    assert low <= first.to <= high
+    assert first.more == (first.to > before.values[changed.index(True)])
+    assert first.expected_low <= first.expected_high
+
+
+def test_it_says_so_when_it_is_there():
+    said = turned_until(HiddenTuner(5, 0.05))
+
+    assert said[-1].kind == "there"
+    assert said[-1].swr <= 1.2
+    assert said[-1].control is None
+
+
+def test_it_learns_what_the_dials_err():
+    """After some turns the error of a dial that was turned is known to a few percent, and rightly."""
+    right = told = 0
+    for seed in range(30):
+        hidden = HiddenTuner(100 + seed, 0.15)
+        for advice in (a for a in turned_until(hidden) if a.dials):
+            for dial, true in zip(advice.dials, hidden.errors, strict=True):
+                if dial.doubt < 0.03:
+                    told += 1
+                    right += abs(dial.error - true) < 3 * dial.doubt + 0.02
+    assert told > 20
+    assert right >= 0.95 * told
+
+
+def test_nothing_moved_is_the_tuner_in_line():
+    """Common practice: bypassed, a knob moves nothing."""
+    hidden = HiddenTuner(7, 0.05)
+    hidden.in_line = False
+    seen = [hidden.sweep()]
+    for _ in range(3):
+        said = advise_turn(hidden.tuner, seen)
+        if said.kind != "turn":
+            break
+        hidden.turn(said)
+        seen.append(hidden.sweep())
+
+    assert said.kind == "nothing_moved"
+
+
+def test_a_small_turn_that_moves_little_is_not_called_bypassed():
+    hidden = HiddenTuner(9, 0.05)
+    first = hidden.sweep()
+    hidden.dials = replace(hidden.dials, input_f=hidden.dials.input_f * 1.0005)
+
+    assert advise_turn(hidden.tuner, [first, hidden.sweep()]).kind != "nothing_moved"
+
+
+def test_the_bands_compromise_is_reached_and_named():
+    """Over 5 % of a wire nothing matches both ends: fair everywhere in place of perfect in the middle."""
+    reached = 0
+    for seed in range(12):
+        hidden = HiddenTuner(300 + seed, 0.05, half_width=0.025)
+        said = turned_until(hidden, "band")
+        if said[-1].kind == "compromise":
+            _, best = compromise(hidden.true, hidden.f, hidden.load)
+            reached += said[-1].worst_swr <= best * 1.1
+    assert reached >= 9
+
+
+def test_a_tuner_that_cannot_names_the_nearest():
+    """Too little capacitance for 8 − j90 Ω: it is said, with the least that any setting reaches."""
+    small = Tuner(coil_high_h=1.2e-6, output_high_f=120e-12, input_high_f=120e-12)
+    hidden = HiddenTuner(11, 0.02)
+    hidden.tuner = hidden.true = small
+    hidden.f, hidden.load = np.linspace(14.1e6, 14.3e6, 21), np.full(21, 8 - 90j)
+    hidden.dials = TunerSetting("tee", 100e-12, 0.6e-6, 110e-12)
+    said = turned_until(hidden, most=12)
+
+    assert said[-1].kind == "cannot"
+    _, best = nearest(small, hidden.f[10], hidden.load[10])
+    assert said[-1].best_swr == pytest.approx(best, rel=0.2)
+
+
+def test_an_ell_is_switched_and_turned():
+    reached = 0
+    for seed in range(12):
+        hidden = HiddenTuner(500 + seed, 0.05, tuner=Tuner("ell", input_high_f=2000e-12))
+        reached += turned_until(hidden)[-1].kind == "there"
+    assert reached >= 11
+
+
+def test_no_sweep_and_a_sweep_of_nothing_are_refused():
+    with pytest.raises(OutOfDomainError, match="one sweep or more"):
+        advise_turn(Tuner(), [])
+    hidden = HiddenTuner(1, 0.05)
+    with pytest.raises(OutOfDomainError, match="returns more than it gets"):
+        advise_turn(Tuner(), [replace(hidden.sweep(), reflection=np.full(21, 1.3 + 0j))])
+
+
+@pytest.mark.deep
+@pytest.mark.parametrize(
+    ("dial", "strays", "median", "ninth"),
+    [(0.05, False, 3, 6), (0.2, False, 4, 7), (0.05, True, 3, 6)],
+    ids=["dials 5 % off", "dials 20 % off", "dials 5 % off, with strays"],
+)
+def test_so_many_turns_to_a_match(trials, dial, strays, median, ninth):
+    """1,000 random settings and loads: turns until the middle is under 1.2 : 1."""
+    seeds = trials.some(range(20261129, 20261129 + 1000))
+    turns = []
+    for seed in seeds:
+        said = turned_until(HiddenTuner(seed, dial, strays=strays))
+        turns.append(len(said) - 1 if said[-1].kind == "there" else 99)
+    turns = np.array(turns)
+    trials.note(
+        f"turns to a match, dials {100 * dial:.0f} % off{', with strays' if strays else ''}",
+        median=np.median(turns),
+        nine_in_ten=np.quantile(turns, 0.9, method="higher"),
+        never=int((turns == 99).sum()),
+        of=len(turns),
+    )
+    assert trials.at_least(int((turns <= median).sum()), len(turns), 0.5)
+    assert trials.at_least(int((turns <= ninth).sum()), len(turns), 0.9)
+
+
+def test_the_shortest_way_is_one():
+    """Walked as told, dials and all, it ends in a match, with no more turns than the adviser took."""
+    walked = shorter = 0
+    for seed in range(20):
+        hidden, seen = HiddenTuner(700 + seed, 0.05), []
+        start = hidden.dials
+        for _ in range(12):
+            seen.append(hidden.sweep())
+            said = advise_turn(hidden.tuner, seen)
+            if said.control is None:
+                break
+            hidden.turn(said)
+        way = shortest_way(hidden.tuner, seen)
+        assert len(way) <= 3
+        shorter += len(way) <= len(seen) - 1
+        hidden.dials = way[-1].setting if way else start
+        size = abs(hidden.sweep().reflection[10])
+        walked += (1 + size) / (1 - size) < 1.35
+    assert walked >= 18
+    assert shorter == 20

@@ -1,0 +1,174 @@
+<!-- @component
+	What goes up on one band through each coax, against its length; the present one thick, a tuner at either end as dots.
+-->
+<script lang="ts">
+	import type { LengthUnit } from '../lib/units/format';
+	import { distance, swr, watts } from '../lib/units/format';
+	import Picture from '../lib/charts/Picture.svelte';
+	import { type Bands, shortCable } from './words';
+
+	interface Props {
+		bands: Bands;
+		/** Which band is looked at. */
+		band: number;
+		powerW: number;
+		unit: LengthUnit;
+	}
+
+	let { bands, band, powerW, unit }: Props = $props();
+
+	let width = $state(420);
+	const height = 196;
+	const edge = { left: 42, right: 152, top: 12, bottom: 26 };
+	const lengths = $derived(bands.lengths_m);
+	const own = $derived(lengths[lengths.length - 1]! / 2);
+	const all = $derived(
+		bands.cables
+			.flatMap((c) => c.up_w.map((row) => row[band]))
+			.filter((w): w is number => w !== null && w !== undefined)
+	);
+	const most = $derived(Math.min(powerW, Math.max(...all, 1e-9) * 1.04));
+	const least = $derived(Math.max(0, Math.min(...all) - 0.08 * (most - Math.min(...all))));
+	const x = (m: number) =>
+		edge.left + ((width - edge.left - edge.right) * m) / lengths[lengths.length - 1]!;
+	const y = (w: number) =>
+		edge.top + ((height - edge.top - edge.bottom) * (most - w)) / Math.max(most - least, 1e-9);
+	/** On a phone names go where there is room. */
+	const narrow = $derived(x(own) - edge.left < 118);
+	const ticks = $derived.by(() => {
+		const step =
+			[1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((s) => (most - least) / s <= 5) ?? 5000;
+		const first = Math.ceil(least / step) * step;
+		return Array.from(
+			{ length: Math.floor((most - first) / step) + 1 },
+			(_, i) => first + i * step
+		);
+	});
+	const curves = $derived(
+		bands.cables.map((c) => ({
+			...c,
+			d: lengths
+				.map((m, i) => ({ m, w: c.up_w[i]?.[band] ?? null }))
+				.filter((p): p is { m: number; w: number } => p.w !== null)
+				.map((p, i) => `${i ? 'L' : 'M'}${x(p.m)},${y(p.w)}`)
+				.join(''),
+			end: c.up_w[lengths.length - 1]?.[band] ?? null
+		}))
+	);
+	/** Names at the right end, moved apart where they would touch. */
+	const names = $derived.by(() => {
+		const found = curves
+			.filter((c) => c.end !== null)
+			.map((c) => ({ key: c.cable, name: shortCable(c.name), here: c.here, y: y(c.end!) }))
+			.sort((a, b) => a.y - b.y);
+		for (let i = 1; i < found.length; i++)
+			found[i]!.y = Math.max(found[i]!.y, found[i - 1]!.y + 12.5);
+		const over = Math.max(0, (found[found.length - 1]?.y ?? 0) - (height - edge.bottom));
+		return found.map((f) => ({ ...f, y: f.y - over }));
+	});
+	const dots = $derived(
+		bands.tuners.flatMap((t) => {
+			const w = t.up_w[band];
+			return t.at === 'nowhere' || w === null || w === undefined
+				? []
+				: [{ at: t.at, w, text: `tuner at the ${t.at}` }];
+		})
+	);
+	const said = $derived(
+		bands.cables
+			.map((c) => {
+				const i = lengths.indexOf(own);
+				return `${c.name}: ${watts(c.up_w[i]?.[band])} up, the meter reads ${swr(c.meter_swr[i]?.[band])}`;
+			})
+			.join('; ')
+	);
+</script>
+
+<Picture title="What goes up through each coax">
+	<div bind:clientWidth={width}>
+		<svg
+			{width}
+			{height}
+			role="img"
+			aria-label="What goes up through {distance(own, unit)} of each coax. {said}"
+		>
+			{#each ticks as tick (tick)}
+				<path class="grid" d="M{edge.left},{y(tick)}H{width - edge.right}" />
+				<text class="tick" x={edge.left - 6} y={y(tick) + 4} text-anchor="end">{tick} W</text>
+			{/each}
+			<path class="own" d="M{x(own)},{edge.top}V{height - edge.bottom}" />
+			<text class="tick" x={x(own)} y={height - 8} text-anchor="middle"
+				>{distance(own, unit)}, yours</text
+			>
+			<text class="tick" x={x(lengths[lengths.length - 1]!)} y={height - 8} text-anchor="end"
+				>{distance(lengths[lengths.length - 1]!, unit)}</text
+			>
+			{#if !narrow}<text class="tick" x={x(lengths[0]!)} y={height - 8} text-anchor="middle"
+					>{distance(lengths[0]!, unit)}</text
+				>{/if}
+			{#each curves as curve (curve.cable)}
+				<path class="curve" class:here={curve.here} d={curve.d} />
+			{/each}
+			{#each names as name (name.key)}
+				<text class="named" class:here={name.here} x={width - edge.right + 6} y={name.y + 4}
+					>{name.name}</text
+				>
+			{/each}
+			{#each dots as dot (dot.at)}
+				<circle class="dot" cx={x(own)} cy={Math.max(edge.top, y(dot.w))} r="5" />
+				<text
+					class="tuner"
+					x={x(own) + (narrow ? 9 : -9)}
+					y={Math.max(edge.top, y(dot.w)) + (dot.at === 'radio' ? 15 : -6)}
+					text-anchor={narrow ? 'start' : 'end'}>{dot.text}</text
+				>
+			{/each}
+		</svg>
+	</div>
+</Picture>
+
+<style>
+	svg {
+		display: block;
+		font-size: var(--size-12);
+	}
+	.grid {
+		stroke: var(--line);
+	}
+	.own {
+		stroke: var(--ink);
+		stroke-dasharray: 2 3;
+	}
+	.tick {
+		fill: var(--soft);
+	}
+	.curve {
+		fill: none;
+		stroke: var(--heat);
+		stroke-width: 1.2;
+		opacity: 0.75;
+	}
+	.curve.here {
+		stroke: var(--copper);
+		stroke-width: 3;
+		opacity: 1;
+	}
+	.named {
+		fill: var(--soft);
+	}
+	.named.here {
+		fill: var(--copper-ink);
+		font-weight: 700;
+	}
+	.dot {
+		fill: var(--verdigris);
+		stroke: var(--sheet);
+		stroke-width: 2;
+	}
+	.tuner {
+		fill: var(--verdigris);
+		paint-order: stroke;
+		stroke: var(--sheet);
+		stroke-width: 3px;
+	}
+</style>

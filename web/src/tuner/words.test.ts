@@ -1,0 +1,58 @@
+import { expect, test } from 'vitest';
+
+import { type Advice, dialsToldText, expectedText, standingText, turnText } from './words';
+
+const advice = (more: Partial<Advice>): Advice => ({
+	kind: 'turn',
+	swr: 3.2,
+	worst_swr: 4,
+	control: 'coil',
+	to: 0.82e-6,
+	side: null,
+	more: false,
+	expected_low: 1.1,
+	expected_high: 1.8,
+	best_swr: 1,
+	moves: 1,
+	dials: [],
+	...more
+});
+
+test('which knob, which way, how far', () => {
+	expect(turnText(advice({}))).toBe('Turn the coil: less, to about 0.820 µH.');
+	expect(turnText(advice({ control: 'input', to: 182e-12, more: true }))).toBe(
+		'Turn the radio capacitor: more, to about 182 pF.'
+	);
+	expect(turnText(advice({ control: 'switch', to: null, side: 'radio' }))).toContain(
+		"the radio's side"
+	);
+	expect(turnText(advice({ control: null }))).toBe('');
+});
+
+test('what should then be read, and that it may get worse in between', () => {
+	expect(expectedText(advice({}))).toBe('It should then read 1.10 to 1.80, nine times in ten.');
+	expect(expectedText(advice({ moves: 3 }))).toContain('2 more turns should follow');
+	expect(expectedText(advice({ moves: 2 }))).toContain('In between it may read worse');
+});
+
+test('where one stands', () => {
+	expect(standingText(advice({ kind: 'nothing_moved' }), 'middle')).toContain('in line?');
+	expect(standingText(advice({ kind: 'compromise', best_swr: 1.9 }), 'band')).toContain(
+		'compromise'
+	);
+	expect(standingText(advice({ kind: 'cannot', best_swr: 2.4 }), 'middle')).toContain('2.40 : 1');
+	expect(standingText(advice({}), 'middle')).toContain('3.20 : 1 in the middle');
+	expect(standingText(advice({ best_swr: 1.7 }), 'band')).toContain('1.70 can be held');
+});
+
+test('a dial is told only once it is known', () => {
+	const dials = [
+		{ control: 'coil' as const, error: 0.1, doubt: 0.01 },
+		{ control: 'input' as const, error: 0.1, doubt: 0.08 }
+	];
+
+	expect(dialsToldText(advice({ dials }))).toBe(
+		'By the sweeps so far the coil has 10 % more than its dial says.'
+	);
+	expect(dialsToldText(advice({}))).toBe('');
+});

@@ -137,3 +137,44 @@ def test_two_readings_of_one_antenna(page, address, settle):
     expect(two).to_contain_text("Loss does not explain it")
     enter(page, settle, "Second, length", "0")
     expect(two).to_contain_text("a line of no length changes nothing")
+
+
+def test_a_length_by_its_slider_is_drawn_while_dragged_and_kept_when_let_go(predict, settle):
+    page = predict
+    begun(page, settle)
+    slider = page.get_by_role("slider", name="Length of coax, dragged")
+    slider.scroll_into_view_if_needed()
+    box = slider.bounding_box()
+    middle = box["y"] + box["height"] / 2
+    page.mouse.move(box["x"] + box["width"] / 2, middle)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 0.7 * box["width"], middle, steps=6)
+    field = page.get_by_role("textbox", name="Length of coax")
+    expect(field).not_to_have_value(re.compile(r"^15"))
+    # The picture keeps its scale while it is dragged: 30 m at its edge.
+    picture = page.get_by_role("region", name="Another coax").get_by_role("img")
+    expect(picture.get_by_text("30.0 m", exact=True)).to_be_visible()
+    page.mouse.up()
+    settle()
+    expect(page.get_by_role("status").filter(has_text="Saved")).to_be_visible()
+    kept = field.input_value()
+    page.reload()
+    settle()
+    expect(field).to_have_value(kept)
+
+
+def test_the_chart_shows_which_way_a_part_moves_the_band(match_desk, settle):
+    """Held by its key, or pointed at: a ribbon each for more and less of it."""
+    page = match_desk
+    chart = page.get_by_role("img", name=re.compile("^Chart of the reflection coefficient"))
+    page.locator("main").click(position={"x": 2, "y": 2})
+    page.keyboard.down("a")
+    expect(chart.get_by_text("more coil")).to_be_visible()
+    expect(chart.get_by_text("less coil")).to_be_visible()
+    page.keyboard.up("a")
+    expect(chart.get_by_text("more coil")).to_have_count(0)
+    page.get_by_role("region", name=re.compile("[Cc]apacitor")).first.hover()
+    expect(chart.get_by_text(re.compile("^more coax C"))).to_be_visible()
+    # Each part's way has its direction, and circles of equal SWR their number.
+    assert chart.locator("path.road[marker-end]").count() == 2
+    expect(chart.get_by_text("1.5", exact=True)).to_be_visible()

@@ -101,7 +101,7 @@ def test_the_bands_compromise_is_reached_and_named(page, practice, settle):
             break
 
     expect(verdict).to_contain_text("This is the band's compromise")
-    expect(verdict).to_contain_text("No setting holds the whole band better")
+    expect(verdict).to_contain_text("no setting holds the whole band better")
 
 
 def test_a_dial_beyond_its_stops_stands_at_the_stop(page, practice, settle):

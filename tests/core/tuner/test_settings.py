@@ -61,6 +61,7 @@ def test_what_goes_in_is_what_comes_out_and_what_stays(load, hz):
         assert lost == pytest.approx(100 * (1 - found.efficiency[k]), abs=1e-6)
 
 
+@pytest.mark.deep
 def test_every_setting_of_a_tee_against_brute_force():
     """A grid through the whole range of the three parts: what matches there lies by a setting that was found.
 
@@ -140,6 +141,7 @@ def test_where_it_can_the_nearest_is_a_match():
             assert nearest(Tuner(), hz, load)[1] < 1.05
 
 
+@pytest.mark.deep
 def test_the_bands_compromise_is_no_worse_than_any_setting_of_a_grid():
     """A wire of Q 15 over 2.5 % of bandwidth: fair everywhere in place of perfect in the middle."""
     tuner = Tuner()

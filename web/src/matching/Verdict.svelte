@@ -255,6 +255,7 @@
 		<Note kind="danger" title={burn.title}>{burn.text}</Note>
 	{/if}
 </section>
+<p class="told"><a href="predict">Where the watts go, band by band</a></p>
 
 <style>
 	.top {

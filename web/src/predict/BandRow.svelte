@@ -90,10 +90,12 @@
 		<div>
 			<dt class="unseen">Volts and amperes where they are worst</dt>
 			<dd>
-				{quantity(band.peak_voltage_v, 'V', 2)} at {placeName(band.voltage_at, content)}, {figures(
-					band.peak_current_a ?? 0,
-					2
-				)} A
+				{#if band.up_w !== null}
+					{quantity(band.peak_voltage_v, 'V', 2)} at {placeName(band.voltage_at, content)}, {figures(
+						band.peak_current_a ?? 0,
+						2
+					)} A at {placeName(band.current_at, content)}
+				{/if}
 			</dd>
 		</div>
 		{#if warm && warm.rise_c !== null}

@@ -13,9 +13,14 @@
 		band: number;
 		powerW: number;
 		unit: LengthUnit;
+		/** Of the line as it is set: while it is dragged what is drawn lags behind. */
+		lengthM: number;
+		/** Whether the length is being dragged: then the picture keeps its scale. */
+		dragging: boolean;
+		ondrag: (lengthM: number, settled: boolean) => void;
 	}
 
-	let { bands, band, powerW, unit }: Props = $props();
+	let { bands, band, powerW, unit, lengthM, dragging, ondrag }: Props = $props();
 
 	let width = $state(420);
 	const height = 196;
@@ -27,14 +32,24 @@
 			.flatMap((c) => c.up_w.map((row) => row[band]))
 			.filter((w): w is number => w !== null && w !== undefined)
 	);
-	const most = $derived(Math.min(powerW, Math.max(...all, 1e-9) * 1.04));
-	const least = $derived(Math.max(0, Math.min(...all) - 0.08 * (most - Math.min(...all))));
-	const x = (m: number) =>
-		edge.left + ((width - edge.left - edge.right) * m) / lengths[lengths.length - 1]!;
+	const mostNow = $derived(Math.min(powerW, Math.max(...all, 1e-9) * 1.04));
+	const leastNow = $derived(Math.max(0, Math.min(...all) - 0.08 * (mostNow - Math.min(...all))));
+	/** The length at the right edge, and the watts at top and bottom: they stay while one drags. */
+	let scale = $state.raw({ length: 1, most: 1, least: 0 });
+	$effect(() => {
+		const length = lengths[lengths.length - 1] ?? 1;
+		const now = { length, most: mostNow, least: leastNow };
+		if (!dragging) scale = now;
+	});
+	const most = $derived(scale.most);
+	const least = $derived(scale.least);
+	const x = (m: number) => edge.left + ((width - edge.left - edge.right) * m) / scale.length;
 	const y = (w: number) =>
 		edge.top + ((height - edge.top - edge.bottom) * (most - w)) / Math.max(most - least, 1e-9);
 	/** On a phone names go where there is room. */
 	const narrow = $derived(x(own) - edge.left < 118);
+	const lengthAt = (field: HTMLInputElement) =>
+		Math.max(0.1, Math.round((Number(field.value) * scale.length) / 10) / 100);
 	const ticks = $derived.by(() => {
 		const step =
 			[1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000].find((s) => (most - least) / s <= 5) ?? 5000;
@@ -100,15 +115,25 @@
 			<text class="tick" x={x(own)} y={height - 8} text-anchor="middle"
 				>{distance(own, unit)}, yours</text
 			>
-			<text class="tick" x={x(lengths[lengths.length - 1]!)} y={height - 8} text-anchor="end"
-				>{distance(lengths[lengths.length - 1]!, unit)}</text
+			<text class="tick" x={x(scale.length)} y={height - 8} text-anchor="end"
+				>{distance(scale.length, unit)}</text
 			>
 			{#if !narrow}<text class="tick" x={x(lengths[0]!)} y={height - 8} text-anchor="middle"
 					>{distance(lengths[0]!, unit)}</text
 				>{/if}
-			{#each curves as curve (curve.cable)}
-				<path class="curve" class:here={curve.here} d={curve.d} />
-			{/each}
+			<clipPath id="inside"
+				><rect
+					x={edge.left}
+					y={edge.top}
+					width={width - edge.left - edge.right}
+					height={height - edge.top - edge.bottom}
+				/></clipPath
+			>
+			<g clip-path="url(#inside)">
+				{#each curves as curve (curve.cable)}
+					<path class="curve" class:here={curve.here} d={curve.d} />
+				{/each}
+			</g>
 			{#each names as name (name.key)}
 				<text class="named" class:here={name.here} x={width - edge.right + 6} y={name.y + 4}
 					>{name.name}</text
@@ -124,6 +149,19 @@
 				>
 			{/each}
 		</svg>
+		<input
+			class="unprinted"
+			type="range"
+			style:margin-left="{edge.left - 8}px"
+			style:width="{width - edge.left - edge.right + 16}px"
+			min="0"
+			max="1000"
+			value={Math.round((1000 * lengthM) / scale.length)}
+			aria-label="Length of coax, dragged"
+			aria-valuetext={distance(lengthM, unit)}
+			oninput={(e) => ondrag(lengthAt(e.currentTarget), false)}
+			onchange={(e) => ondrag(lengthAt(e.currentTarget), true)}
+		/>
 	</div>
 </Picture>
 
@@ -131,6 +169,15 @@
 	svg {
 		display: block;
 		font-size: var(--size-12);
+	}
+	input {
+		display: block;
+		accent-color: var(--copper);
+	}
+	@media (max-width: 620px), (pointer: coarse) {
+		input {
+			min-height: 44px;
+		}
 	}
 	.grid {
 		stroke: var(--line);

@@ -2,6 +2,8 @@
 	The predict desk: every band's watts from the radio to the sky, other lines and a tuner beside them, in plain words.
 -->
 <script lang="ts">
+	import { untrack } from 'svelte';
+
 	import {
 		answer,
 		api,
@@ -10,7 +12,7 @@
 		problemText,
 		type Schemas
 	} from '../lib/api/client';
-	import { latest } from '../lib/api/latest.svelte';
+	import { Latest } from '../lib/api/latest.svelte';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { walkByKey } from '../lib/controls/walkByKey';
@@ -53,16 +55,31 @@
 		designs[0];
 	if (first) open(first);
 
-	const predicted = latest(
-		() => (content ? { content, power_w: build.power_w, mode: build.mode } : null),
-		(body) => answer(api.POST('/api/predictions/bands', { body })),
+	/** While a length is dragged one question is under way at a time; what is let go is kept. */
+	let dragging = $state(false);
+	const predicted = new Latest(
+		(body: Schemas['BandsPredictionIn']) => answer(api.POST('/api/predictions/bands', { body })),
 		{ keeps: true }
 	);
+	$effect(() => {
+		const asked = content && { content, power_w: build.power_w, mode: build.mode };
+		untrack(() => (asked ? predicted.show(asked, dragging) : predicted.clear()));
+	});
+	function drag(lengthM: number, settled: boolean): void {
+		if (!content) return;
+		dragging = !settled;
+		const next = withLine(content, { length_m: lengthM });
+		if (settled) edit(next);
+		else content = next;
+	}
 	const bands = $derived<Bands | null>(predicted.value);
 	const shown = $derived(bands?.bands[band] ?? bands?.bands[0] ?? null);
 	const line = $derived(content ? feedline(content) : undefined);
+	/** The lengths that are compared reach to twice the design's own. */
 	const own = $derived(
-		bands ? bands.lengths_m.findIndex((m) => Math.abs(m - (line?.length_m ?? 0)) < 1e-9) : -1
+		bands
+			? bands.lengths_m.findIndex((m) => 2 * m === bands.lengths_m[bands.lengths_m.length - 1])
+			: -1
 	);
 	const station = $derived(
 		shown?.stations.find((s) => s.key === pointed) ?? shown?.stations[0] ?? null
@@ -197,7 +214,15 @@
 							>
 						</div>
 						{#if bands.cables.length}
-							<LinesPicture {bands} {band} powerW={build.power_w} unit={units.length} />
+							<LinesPicture
+								{bands}
+								{band}
+								powerW={build.power_w}
+								unit={units.length}
+								lengthM={line?.length_m ?? 0}
+								{dragging}
+								ondrag={drag}
+							/>
 							{@const said = betterCoax(bands, band, own)}
 							{#if said}<p>{said}</p>{/if}
 							<details>

@@ -31,6 +31,10 @@
 		{ keeps: true }
 	);
 	const found = $derived(choices.value);
+	let order = $state<'loss_w' | 'peak_voltage_v' | 'worst_swr'>('loss_w');
+	const ranked = $derived(
+		[...(found?.choices ?? [])].sort((a, b) => (a[order] ?? Infinity) - (b[order] ?? Infinity))
+	);
 	const merits: Record<string, string> = {
 		'least loss': 'least loss',
 		'least volts': 'fewest volts',
@@ -105,7 +109,14 @@
 				)}.
 			</Note>
 		{:else if found}
-			<h3 class="eyebrow">Its settings on {label}, least loss first</h3>
+			<h3 class="eyebrow">
+				Its settings on {label},
+				<select aria-label="Order of the settings" bind:value={order}>
+					<option value="loss_w">least loss first</option>
+					<option value="peak_voltage_v">fewest volts first</option>
+					<option value="worst_swr">fairest over the band first</option>
+				</select>
+			</h3>
 			<div class="scroll">
 				<table>
 					<thead
@@ -118,7 +129,7 @@
 						></thead
 					>
 					<tbody>
-						{#each found.choices as choice, i (i)}
+						{#each ranked as choice, i (i)}
 							<tr>
 								<td
 									><span class="dials">{dialsText(choice.setting)}</span>

@@ -44,6 +44,7 @@ export function lossText(loss: Loss): string {
 
 /** What goes up, and between what nine of ten builds lie. */
 export function upText(band: Band): string {
+	if (band.up_w === null) return 'takes no power: R is not above zero';
 	const low = band.up_low_w ?? 0;
 	const high = band.up_high_w ?? 0;
 	const what = band.radiated ? 'go up' : 'go into the wire';

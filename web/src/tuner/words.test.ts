@@ -10,8 +10,7 @@ const advice = (more: Partial<Advice>): Advice => ({
 	to: 0.82e-6,
 	side: null,
 	more: false,
-	expected_low: 1.1,
-	expected_high: 1.8,
+	expected_swr: 1.8,
 	best_swr: 1,
 	moves: 1,
 	dials: [],
@@ -30,9 +29,11 @@ test('which knob, which way, how far', () => {
 });
 
 test('what should then be read, and that it may get worse in between', () => {
-	expect(expectedText(advice({}))).toBe('It should then read 1.10 to 1.80, nine times in ten.');
+	expect(expectedText(advice({}))).toBe('It should then read 1.80 or less, nine times in ten.');
 	expect(expectedText(advice({ moves: 3 }))).toContain('2 more turns should follow');
-	expect(expectedText(advice({ moves: 2 }))).toContain('In between it may read worse');
+	expect(expectedText(advice({ moves: 2 }))).toContain(
+		'in between it may read worse: 1.80 or less'
+	);
 });
 
 test('where one stands', () => {

@@ -35,14 +35,11 @@ export function turnText(advice: Advice): string {
 
 /** What should then be read, and how many turns that leaves. */
 export function expectedText(advice: Advice): string {
-	if (advice.expected_low === null || advice.control === null) return '';
+	if (advice.expected_swr === null || advice.control === null) return '';
 	const after = advice.moves - 1;
-	const then =
-		after > 0 ? `${after === 1 ? 'One more turn' : `${after} more turns`} should follow.` : '';
-	const reads = `It should then read ${swr(advice.expected_low)} to ${swr(advice.expected_high)}, nine times in ten.`;
-	return after > 0
-		? `${then} In between it may read worse: ${swr(advice.expected_low)} to ${swr(advice.expected_high)}.`
-		: reads;
+	const most = `${swr(advice.expected_swr)} or less, nine times in ten`;
+	if (after <= 0) return `It should then read ${most}.`;
+	return `${after === 1 ? 'One more turn' : `${after} more turns`} should follow; in between it may read worse: ${most}.`;
 }
 
 /** Where one stands, in a sentence. */
@@ -51,7 +48,7 @@ export function standingText(advice: Advice, aim: 'middle' | 'band'): string {
 		case 'there':
 			return `Matched: ${swr(advice.swr)} : 1 in the middle, ${swr(advice.worst_swr)} at the worst of the band.`;
 		case 'compromise':
-			return `This is the band's compromise: ${swr(advice.worst_swr)} at its worst, ${swr(advice.swr)} in the middle. No setting holds the whole band better than ${swr(advice.best_swr)}.`;
+			return `This is the band's compromise: ${swr(advice.worst_swr)} at its worst, ${swr(advice.swr)} in the middle. By what is known no setting holds the whole band better than ${swr(advice.best_swr)}.`;
 		case 'nothing_moved':
 			return 'Nothing moved. Is the tuner in line?';
 		case 'cannot':

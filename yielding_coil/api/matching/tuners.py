@@ -132,8 +132,8 @@ class AdviceOut(BaseModel):
     to: Figure
     side: Literal["tee", "antenna", "radio"] | None
     more: bool | None
-    expected_low: Figure
-    expected_high: Figure
+    # Not exceeded after the turn, nine times in ten.
+    expected_swr: Figure
     best_swr: Figure
     moves: int
     dials: list[DialOut]
@@ -181,8 +181,7 @@ def tuner_advice(asked: AdviceIn) -> AdviceOut:
         to=found.to if isinstance(found.to, float) else None,
         side=found.to if isinstance(found.to, str) else None,
         more=found.more,
-        expected_low=found.expected_low,
-        expected_high=found.expected_high,
+        expected_swr=found.expected_swr,
         best_swr=found.best_swr,
         moves=found.moves,
         dials=[DialOut.model_validate(d, from_attributes=True) for d in found.dials],

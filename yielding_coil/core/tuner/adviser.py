@@ -26,19 +26,23 @@ Aim = Literal["middle", "band"]
 AdviceKind = Literal["turn", "there", "compromise", "nothing_moved", "cannot"]
 CONTROLS: tuple[Control, ...] = ("output", "coil", "input")
 # One standard deviation of a dial's relative error, before anything is known of it.
-DIAL_ERROR = 0.08
+DIAL_ERROR = 0.12
 # Scatter of a sweep's Γ while turning, and what a turn must move it by to have been one.
 SCATTER, MOVED = 0.004, 0.02
 # Below this the middle is matched; of the band's compromise what is as good.
 GOAL_SWR, AS_GOOD = 1.2, 1.03
 # Errors that are tried for every move, and frequencies of a sweep that are looked at.
-SAMPLES_EXPONENT, LOOKED_AT = 5, 7
+SAMPLES_EXPONENT, LOOKED_AT = 6, 7
+# One standard deviation, relative: of what slack and strays leave of a control that is turned, and of the coil's Q.
+TURN_ERROR, Q_ERROR = 0.012, 0.2
 # Turns that a miss costs on average, and places of a control that are tried.
 MISS_COSTS, TRIED = 3.0, 121
 # More of the history tells nothing more.
 MOST_SEEN = 16
 # From here on scatter is all that a reflection tells of a resistance; and as near to 1 as is counted.
 BLIND, ALL_BACK = 0.98, 0.9999
+# A match is aimed at: what is read after a turn is told by what it does not exceed.
+NINE_OF_TEN = 0.9
 # After so many sweeps it is the load that sends all back.
 BLIND_TURNS = 5
 
@@ -75,7 +79,7 @@ class Advice:
         control, to: which, and where its dial should stand; a side where it is the switch. None without a turn.
         more: which way: towards more capacitance or inductance.
         swr, worst_swr: now, in the middle and at worst over the band.
-        expected_low, expected_high: SWR in the middle after the turn, nine in ten; of the band with that aim.
+        expected_swr: that is not exceeded after the turn, nine times in ten; over the band with that aim.
         best_swr: what can be reached at all, in the middle or over the band.
         moves: turns that it should take yet, this one among them.
         setting: where all dials should stand in the end.
@@ -88,8 +92,7 @@ class Advice:
     control: Control | None = None
     to: float | Side | None = None
     more: bool | None = None
-    expected_low: float | None = None
-    expected_high: float | None = None
+    expected_swr: float | None = None
     best_swr: float | None = None
     moves: int = 0
     setting: TunerSetting | None = None
@@ -207,12 +210,16 @@ class _Mind:
         self.blind = len(looked) < BLIND_TURNS and float(np.abs(self.telling.reflection).mean()) > BLIND
         self.others = [one for one in alike if one is not self.telling]
         self.errors, self.covariance = self._fit()
-        steps = sobol_normal(5, SAMPLES_EXPONENT, ((20261129, (0,)),))
+        steps = sobol_normal(11, SAMPLES_EXPONENT, ((20261129, (0,)),))
         root = np.linalg.cholesky(self.covariance + 1e-12 * np.eye(3))
         # One row an error that may be, with a scatter that may be; the first is the likeliest.
         self.samples = np.concatenate([[self.errors], self.errors + steps[:, :3] @ root.T]).clip(-0.6, 1.5)
-        scatter = (steps[:, 3:4] + 1j * steps[:, 4:5]) * (SCATTER / 2)
-        self.loads = self._load(self.samples, np.concatenate([np.zeros((1, 1)), scatter]))
+        nothing = np.zeros((1, 1))
+        scatter, later = ((steps[:, k : k + 1] + 1j * steps[:, k + 1 : k + 2]) * (SCATTER / 2) for k in (3, 5))
+        self.later = np.concatenate([nothing, later])
+        self.turned = np.concatenate([np.zeros((1, 3)), steps[:, 7:10] * TURN_ERROR])
+        self.q = tuner.coil_q * np.exp(Q_ERROR * np.concatenate([nothing, steps[:, 10:11]]))
+        self.loads = self._load(self.samples, np.concatenate([nothing, scatter]), self.q)
 
     def _true(self, setting: TunerSetting, errors: Real) -> TunerSetting:
         """What the parts are with such errors of the dials; errors (k, 3) give values (k, 1)."""
@@ -220,17 +227,20 @@ class _Mind:
         values = [np.asarray(v) * over[:, i] for i, v in enumerate(setting.values)]
         return TunerSetting(setting.side, *values)
 
-    def _load(self, errors: Real, scatter: Complex | float = 0.0) -> Complex:
+    def _load(self, errors: Real, scatter: Complex | float = 0.0, coil_q: Real | None = None) -> Complex:
         """What then hangs on the tuner, shape (k, n)."""
-        tee = tee_of(self.tuner, self._true(self.telling.setting, errors), self.f)
+        tee = tee_of(self.tuner, self._true(self.telling.setting, errors), self.f, coil_q)
         gamma = self.telling.reflection + scatter
         load = tee.far_ohm(impedance_of(gamma * np.minimum(1.0, ALL_BACK / np.maximum(np.abs(gamma), 1e-9))))
         # A load that gives power is an error that cannot be, or scatter.
         return np.asarray(np.maximum(load.real, 0.1) + 1j * load.imag)
 
     def reflections(self, setting: TunerSetting) -> Complex:
-        """Γ with other dials, one row an error that may be."""
-        return reflection_of(tee_of(self.tuner, self._true(setting, self.samples), self.f).near_ohm(self.loads))
+        """Γ as it would be read with other dials, one row an error that may be."""
+        there = np.array([a != b for a, b in zip(self.telling.setting.values, setting.values, strict=True)])
+        errors = self.samples + self.turned * there
+        tee = tee_of(self.tuner, self._true(setting, errors), self.f, self.q)
+        return np.asarray(reflection_of(tee.near_ohm(self.loads)) + self.later)
 
     def _after(self, setting: TunerSetting) -> Real:
         """|Γ| with other dials, one row an error that may be: in the middle, or at worst."""
@@ -387,7 +397,7 @@ class _Mind:
         control = option.controls[0]
         first = self._partly(option.setting, control)
         after = self._after(first)
-        low, high = (_swr(float(v)) for v in np.quantile(after, [0.05, 0.95]))
+        high = _swr(float(np.quantile(after, NINE_OF_TEN)))
         if control == "switch":
             to: float | Side | None = option.setting.side
             more = None
@@ -402,7 +412,6 @@ class _Mind:
             control,
             to,
             more,
-            low,
             high,
             best_swr,
             len(option.controls),

@@ -79,10 +79,10 @@ class Tuner:
         susceptance = 2 * math.pi * np.asarray(frequency_hz, dtype=float) * farad
         return np.asarray((1 / self.capacitor_q - 1j) / susceptance)
 
-    def coil_ohm(self, frequency_hz: Reals, henry: Reals) -> Complex:
-        """Impedance of its coil; shapes broadcast."""
+    def coil_ohm(self, frequency_hz: Reals, henry: Reals, q: Reals | None = None) -> Complex:
+        """Impedance of its coil, of another Q where one is given; shapes broadcast."""
         reactance = 2 * math.pi * np.asarray(frequency_hz, dtype=float) * henry
-        return np.asarray(reactance * (1 / self.coil_q + 1j))
+        return np.asarray(reactance * (1 / (self.coil_q if q is None else q) + 1j))
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,16 +155,16 @@ class Carried(NamedTuple):
     amperes: Real
 
 
-def tee_of(tuner: Tuner, setting: TunerSetting, frequency_hz: Reals) -> Tee:
-    """A setting as it computes; shapes broadcast."""
+def tee_of(tuner: Tuner, setting: TunerSetting, frequency_hz: Reals, coil_q: Reals | None = None) -> Tee:
+    """A setting as it computes, its coil of another Q where one is given; shapes broadcast."""
     f = np.asarray(frequency_hz, dtype=float)
     nothing = np.zeros(f.shape, dtype=complex)
     if setting.side is None:
         return Tee(nothing, nothing, nothing)
     if setting.side == "tee":
         upper, lower = tuner.capacitor_ohm(f, setting.output_f), tuner.capacitor_ohm(f, setting.input_f)
-        return Tee(upper, 1 / tuner.coil_ohm(f, setting.coil_h), lower)
-    coil, across = tuner.coil_ohm(f, setting.coil_h), 1 / tuner.capacitor_ohm(f, setting.input_f)
+        return Tee(upper, 1 / tuner.coil_ohm(f, setting.coil_h, coil_q), lower)
+    coil, across = tuner.coil_ohm(f, setting.coil_h, coil_q), 1 / tuner.capacitor_ohm(f, setting.input_f)
     return Tee(nothing, across, coil) if setting.side == "antenna" else Tee(coil, across, nothing)
 
 

@@ -69,3 +69,11 @@ def test_a_load_that_takes_no_power_is_refused(client, resistance):
 
     assert answer.status_code == 422
     assert "without R no power is taken" in answer.json()["detail"]
+
+
+def test_a_cable_by_its_class_is_known_to_a_tenth_of_its_loss(client):
+    by_class = sums(client, 2.0, cable="pe-5", length_m=30.0, at_hz=14.2e6).json()
+    in_db = sums(client, 2.0, matched_db=by_class["matched_db"]).json()
+
+    assert by_class["other_low"] < by_class["swr_load"] < by_class["other_high"]
+    assert in_db["other_low"] is None

@@ -135,3 +135,11 @@ def test_near_the_ground_less_is_known():
 
     with pytest.raises(OutOfDomainError, match="0.001 of a wave over real ground at 7 MHz"):
         flat(0.001, AVERAGE).impedance_at(F)
+
+
+def test_wires_hundreds_of_waves_up_are_refused_at_once():
+    """As many plane waves as they ask for would fill any memory; nobody hangs an antenna there."""
+    far = Structure([Wire((0, -0.25, 1000), (0, 0.25, 1000), 1e-3)], Source(0, 0.5), (), Ground(0.005, 13))
+
+    with pytest.raises(OutOfDomainError, match="within 150 waves"):
+        far.impedance_at(300e6)

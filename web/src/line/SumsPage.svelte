@@ -82,7 +82,9 @@
 			case 'loss':
 				return `Loss explains it. ${expected}`;
 			case 'partly':
-				return `Loss explains ${(t.loss_share ?? 0) > 1.005 ? 'more than all' : percent(t.loss_share ?? 0)} of it. ${expected} ${rest}`;
+				return (t.loss_share ?? 0) > 1
+					? `By loss they would differ more than that. ${expected} ${rest}`
+					: `Loss explains ${percent(t.loss_share ?? 0)} of it. ${expected} ${rest}`;
 			default:
 				return `Loss does not explain it: it works the other way. ${expected} ${rest}`;
 		}
@@ -178,6 +180,12 @@
 				<p class="figure">
 					{swr(at === 'radio' ? found.swr_load : found.swr_radio)} <small>: 1</small>
 				</p>
+				{#if found.other_low !== null}
+					<p class="told">
+						{swr(found.other_low)} to {swr(found.other_high)} nine times in ten, by what is known of this
+						cable's loss.
+					</p>
+				{/if}
 				<p>
 					Matched the line loses {figures(found.matched_db ?? 0)} dB; with this load {figures(
 						found.total_db ?? 0

@@ -8,7 +8,15 @@ from pydantic import BaseModel, Field
 from yielding_coil import data
 from yielding_coil.api.http import Figure, router_of
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.line import Line, LineSums, ReadThrough, of_load, through_line, two_readings
+from yielding_coil.core.line import (
+    Line,
+    LineSums,
+    ReadThrough,
+    of_load,
+    other_end_range,
+    through_line,
+    two_readings,
+)
 from yielding_coil.documents.fields import Finite, Hertz, LineLength, NotNegative, Words
 
 router = router_of("line")
@@ -39,6 +47,11 @@ class LossIn(BaseModel):
             raise OutOfDomainError("length_m", "0 m", "above zero: a line of no length changes nothing")
         line = Line(data.cable_row(self.cable).cable, self.length_m)
         return float(line.matched_loss_db(self.at_hz))
+
+    def tolerance(self) -> float | None:
+        """Two standard deviations of the cable's loss; None where it is told in dB."""
+        by_db = self.matched_db is not None or self.cable is None
+        return None if by_db or self.cable is None else data.cable_row(self.cable).loss_tolerance
 
     def impedance_ohm(self) -> float:
         """Of the cable; 50 Ω where none is named."""
@@ -75,10 +88,20 @@ class LineSumsOut(BaseModel):
         return cls(**sums._asdict())
 
 
+class EndsOut(LineSumsOut):
+    """And between which SWR the other end lies nine times in ten; null where the loss was told in dB."""
+
+    other_low: Figure
+    other_high: Figure
+
+
 @router.post("/line-sums")
-def line_sums(asked: LineSumsIn) -> LineSumsOut:
+def line_sums(asked: LineSumsIn) -> EndsOut:
     """SWR at one end of a line from the other's, matched and extra loss, and the watts."""
-    return LineSumsOut.of(through_line(asked.swr, asked.at, asked.line.db()))
+    db = asked.line.db()
+    found, known = through_line(asked.swr, asked.at, db), asked.line.tolerance()
+    low, high = (None, None) if known is None else other_end_range(asked.swr, asked.at, db, known)
+    return EndsOut(**found._asdict(), other_low=low, other_high=high)
 
 
 class LoadIn(BaseModel):

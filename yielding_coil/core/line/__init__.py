@@ -19,6 +19,7 @@ from yielding_coil.core.line.plain_sums import (
     ReadThrough,
     TwoReadings,
     of_load,
+    other_end_range,
     through_line,
     two_readings,
 )
@@ -76,6 +77,7 @@ __all__ = [
     "moved_ohm",
     "of_load",
     "open_coax_for",
+    "other_end_range",
     "pair_ohm",
     "shift_reference_plane",
     "through_line",

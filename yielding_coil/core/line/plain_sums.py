@@ -12,6 +12,8 @@ from yielding_coil.core.errors import OutOfDomainError
 
 LineEnd = Literal["load", "radio"]
 Explained = Literal["loss", "partly", "not by loss", "no difference"]
+# Standard deviations to either side within which nine of ten of a normal lie.
+NINE_OF_TEN = 1.645
 # Two standard deviations of a reading of SWR by two meters, relative (common practice: a tenth apart at 2 : 1).
 READING_SPREAD = 0.05
 
@@ -107,6 +109,24 @@ def through_line(swr: float, at: LineEnd, matched_db: float) -> LineSums:
         forward,
         forward - 100,
     )
+
+
+def other_end_range(swr: float, at: LineEnd, matched_db: float, loss_tolerance: float) -> tuple[float, float]:
+    """Between which SWR the other end lies nine times in ten, by what is known of a cable's loss.
+
+    Args:
+        swr, at, matched_db: as `through_line` has them.
+        loss_tolerance: two standard deviations of the loss, relative.
+
+    Returns:
+        Low and high; endless where more loss than the nominal one would mean an open end.
+    """
+    found = []
+    for sign in (-1, 1):
+        loss = matched_db * max(0.0, 1 + sign * NINE_OF_TEN / 2 * loss_tolerance)
+        a, given = 10 ** (loss / 10), reflection_at(swr)
+        found.append(swr_at(given * a if at == "radio" else given / a))
+    return min(found), max(found)
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,11 +11,13 @@ from below. Perfect ground, where both R are −1, is the mirror's part.
 """
 
 import math
+from functools import lru_cache
 
 import numpy as np
 
 from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
 from yielding_coil.core.constants import EPSILON_0_F_PER_M, SPEED_OF_LIGHT_M_PER_S
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.wire.geometry import Ground, Mesh
 from yielding_coil.core.wire.moments import ETA_OHM, Pieces, Spanned, halves_of, of_unknowns, spanned
 
@@ -26,6 +28,8 @@ _POINTS, _WEIGHTS = (_POINTS + 1) / 2, _WEIGHTS / 2
 _FAINT = 16.0
 # So many values of a wave are held at once.
 _ROOM = 200_000
+# Running waves between the vertical and the horizon, at most: as many as wires 150 waves up ask for.
+MOST_POINTS = 960
 
 
 def permittivity(ground: Ground, wave_number: Reals) -> Complex:
@@ -97,6 +101,23 @@ def _of_halves(p: Pieces, wave: Complex) -> Complex:
     return np.asarray(wave.reshape(len(wave), -1, 3) @ weights * p.length_m[:, None])
 
 
+@lru_cache(maxsize=64)
+def _gauss(points: int) -> tuple[Real, Real]:
+    """Places and weights of Gauss and Legendre between −1 and 1.
+
+    Raises:
+        OutOfDomainError: so many that wires lie further from the ground, or apart, than this is good for.
+    """
+    if points > MOST_POINTS:
+        raise OutOfDomainError(
+            "height_m", f"wires {points / (2 * math.pi):.0f} waves above the ground or apart", "within 150 waves"
+        )
+    x, w = np.polynomial.legendre.leggauss(points)
+    for row in (x, w):
+        row.setflags(write=False)
+    return x, w
+
+
 def _directions(k: float, p: Pieces) -> tuple[Complex, Complex, Real]:
     """c = k_z/k, weight and azimuth of each wave over half a turn: the other half is the same, turned round.
 
@@ -110,13 +131,13 @@ def _directions(k: float, p: Pieces) -> tuple[Complex, Complex, Real]:
         return float(np.hypot(*np.ptp(low, axis=0))) if len(low) > 1 else 0.0
 
     high, low = float(corners[:, 2].max()), float(corners[:, 2].min())
-    x, w = np.polynomial.legendre.leggauss(20 + math.ceil(k * (high + reach(math.inf) / 2)))
+    x, w = _gauss(20 + math.ceil(k * (high + reach(math.inf) / 2)))
     t, w = (x + 1) / 2, w / 2
     waves = list(zip(t**2 + 0j, w * 2 * t + 0j, strict=True))
     most = max(_FAINT / (2 * k * low), 1.0)
     faint = [_FAINT / (2 * k * v) for v in most * np.linspace(0.1, 1, 10)]
     widest = max(k * v * reach(z) for v, z in zip(most * np.linspace(0.1, 1, 10), faint, strict=True))
-    x, w = np.polynomial.legendre.leggauss(28 + math.ceil(widest / 2))
+    x, w = _gauss(28 + math.ceil(widest / 2))
     t, w = (x + 1) / 2, w / 2
     waves += zip(-1j * most * t**3, 1j * most * w * 3 * t**2, strict=True)
     found = []

@@ -145,7 +145,7 @@
 </script>
 
 <section
-	aria-label={title}
+	aria-label="{title}, made and set"
 	onpointerenter={() => onpoint(true)}
 	onpointerleave={() => onpoint(false)}
 	onfocusin={() => onpoint(true)}

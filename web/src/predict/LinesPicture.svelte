@@ -47,6 +47,7 @@
 	const y = (w: number) =>
 		edge.top + ((height - edge.top - edge.bottom) * (most - w)) / Math.max(most - least, 1e-9);
 	/** On a phone names go where there is room. */
+	const tiny = $derived(width < 360);
 	const narrow = $derived(x(own) - edge.left < 118);
 	const lengthAt = (field: HTMLInputElement) =>
 		Math.max(0.1, Math.round((Number(field.value) * scale.length) / 10) / 100);
@@ -115,9 +116,9 @@
 			<text class="tick" x={x(own)} y={height - 8} text-anchor="middle"
 				>{distance(own, unit)}, yours</text
 			>
-			<text class="tick" x={x(scale.length)} y={height - 8} text-anchor="end"
-				>{distance(scale.length, unit)}</text
-			>
+			{#if !tiny}<text class="tick" x={x(scale.length)} y={height - 8} text-anchor="end"
+					>{distance(scale.length, unit)}</text
+				>{/if}
 			{#if !narrow}<text class="tick" x={x(lengths[0]!)} y={height - 8} text-anchor="middle"
 					>{distance(lengths[0]!, unit)}</text
 				>{/if}
@@ -141,12 +142,12 @@
 			{/each}
 			{#each dots as dot (dot.at)}
 				<circle class="dot" cx={x(own)} cy={Math.max(edge.top, y(dot.w))} r="5" />
-				<text
-					class="tuner"
-					x={x(own) + (narrow ? 9 : -9)}
-					y={Math.max(edge.top, y(dot.w)) + (dot.at === 'radio' ? 15 : -6)}
-					text-anchor={narrow ? 'start' : 'end'}>{dot.text}</text
-				>
+				{#if !tiny}<text
+						class="tuner"
+						x={x(own) + (narrow ? 9 : -9)}
+						y={Math.max(edge.top, y(dot.w)) + (dot.at === 'radio' ? 15 : -6)}
+						text-anchor={narrow ? 'start' : 'end'}>{dot.text}</text
+					>{/if}
 			{/each}
 		</svg>
 		<input
@@ -164,6 +165,7 @@
 		/>
 	</div>
 </Picture>
+{#if tiny && dots.length}<p class="told">Green: {dots.map((d) => d.text).join(', ')}.</p>{/if}
 
 <style>
 	svg {

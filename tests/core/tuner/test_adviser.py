@@ -118,6 +118,24 @@ def test_an_ell_is_switched_and_turned():
     assert reached >= 11
 
 
+def test_sweeps_that_contradict_each_other_do_not_lead_astray():
+    """The antenna is another one after two turns: no errors of dials explain that, and the newest sweep counts."""
+    reached = 0
+    for seed in range(12):
+        hidden, seen = HiddenTuner(900 + seed, 0.05), []
+        for turn in range(12):
+            if turn == 2:
+                hidden.load = 0.5 * hidden.load + 40j
+            seen.append(hidden.sweep())
+            said = advise_turn(hidden.tuner, seen)
+            if said.control is None and turn > 2:
+                break
+            if said.control is not None:
+                hidden.turn(said)
+        reached += said.kind == "there"
+    assert reached >= 10
+
+
 def test_no_sweep_and_a_sweep_of_nothing_are_refused():
     with pytest.raises(OutOfDomainError, match="one sweep or more"):
         advise_turn(Tuner(), [])

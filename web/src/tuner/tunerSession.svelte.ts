@@ -42,6 +42,8 @@ export class TunerSession {
 		{ keeps: true }
 	);
 	private turning = false;
+	/** Counts antennas, tuners and bands: what was swept before another one came is not its. */
+	private era = 0;
 	private again: { settled: boolean } | null = null;
 
 	get advice(): Advice | null {
@@ -115,6 +117,7 @@ export class TunerSession {
 	/** Begins with an antenna: the dials stand somewhere, and every third time the tuner is out of line. */
 	async start(round: number): Promise<void> {
 		this.round = round;
+		this.era += 1;
 		this.way = [];
 		this.now = this.shortest = null;
 		this.advices.clear();
@@ -154,6 +157,7 @@ export class TunerSession {
 
 	putInLine(inLine: boolean): void {
 		this.inLine = inLine;
+		this.era += 1;
 		// What was seen so far was seen of the antenna alone.
 		this.way = [];
 		this.advices.clear();
@@ -181,6 +185,7 @@ export class TunerSession {
 			};
 		}
 		if (changes.band) this.band = changes.band;
+		this.era += 1;
 		this.way = [];
 		this.shortest = null;
 		void this.bench.attempt(() => this.look(true));
@@ -189,8 +194,9 @@ export class TunerSession {
 	/** One sweep for the record, averaged. */
 	record(): void {
 		void this.bench.attempt(async () => {
+			const { era } = this;
 			const seen = await this.sweep(AVERAGED);
-			if (!seen) return;
+			if (!seen || era !== this.era) return;
 			this.averaged = true;
 			this.now = seen;
 			this.way = [...this.way.slice(0, -1), seen];
@@ -209,12 +215,12 @@ export class TunerSession {
 			let next: { settled: boolean } | null = { settled };
 			while (next) {
 				this.again = null;
-				const { dials } = this;
+				const { dials, era } = this;
 				if (this.practising) await this.tune(dials);
 				const seen = await this.sweep(FAST);
 				// Turned on meanwhile: that sweep follows.
 				const later = this.again as { settled: boolean } | null;
-				if (seen) {
+				if (seen && era === this.era) {
 					this.averaged = false;
 					this.now = seen;
 					if (next.settled) this.left(seen);
@@ -235,16 +241,17 @@ export class TunerSession {
 	}
 
 	private ask(): void {
-		if (!this.way.length) return;
+		const { tuner, way, aim } = this;
+		if (!way.length) return;
 		this.advices
-			.ask({ tuner: this.tuner, seen: this.way, aim: this.aim })
+			.ask({ tuner, seen: way, aim })
 			.then(async (said) => {
-				this.shortest =
-					said?.kind === 'there' && this.way.length > 1
-						? await answer(
-								api.POST('/api/tuners/ways', { body: { tuner: this.tuner, seen: this.way } })
-							)
+				const found =
+					said?.kind === 'there' && way.length > 1
+						? await answer(api.POST('/api/tuners/ways', { body: { tuner, seen: way } }))
 						: null;
+				// Turned on meanwhile, or another antenna: that way is another one.
+				if (way === this.way) this.shortest = found;
 			})
 			.catch(() => undefined);
 	}

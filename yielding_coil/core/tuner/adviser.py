@@ -43,6 +43,8 @@ MOST_SEEN = 16
 BLIND, ALL_BACK = 0.98, 0.9999
 # A match is aimed at: what is read after a turn is told by what it does not exceed.
 NINE_OF_TEN = 0.9
+# A sweep this far from what the others make of it contradicts them.
+CONTRADICTED = 0.1
 # After so many sweeps it is the load that sends all back.
 BLIND_TURNS = 5
 
@@ -210,6 +212,11 @@ class _Mind:
         self.blind = len(looked) < BLIND_TURNS and float(np.abs(self.telling.reflection).mean()) > BLIND
         self.others = [one for one in alike if one is not self.telling]
         self.errors, self.covariance = self._fit()
+        if self._contradicted():
+            # No errors of the dials explain all sweeps: something else moved. The newest is the truth.
+            self.telling, self.others = self.newest, []
+            self.blind = float(np.abs(self.newest.reflection).mean()) > BLIND
+            self.errors, self.covariance = self._fit()
         steps = sobol_normal(11, SAMPLES_EXPONENT, ((20261129, (0,)),))
         root = np.linalg.cholesky(self.covariance + 1e-12 * np.eye(3))
         # One row an error that may be, with a scatter that may be; the first is the likeliest.
@@ -266,6 +273,18 @@ class _Mind:
         jacobian = np.asarray(found.jac)
         information = jacobian.T @ jacobian
         return np.asarray(found.x), np.asarray(np.linalg.inv(information))
+
+    def _contradicted(self) -> bool:
+        """Whether the newest sweep is far from what the others make of it, with the errors that fit them best."""
+        if self.newest is self.telling or not self.others:
+            return bool(self.others) and self._off(self.others[-1]) > CONTRADICTED
+        return self._off(self.newest) > CONTRADICTED
+
+    def _off(self, one: Seen) -> float:
+        """How far a sweep is from what the fit makes of it, root mean square of Γ."""
+        tee = tee_of(self.tuner, self._true(one.setting, self.errors), self.f)
+        there = reflection_of(tee.near_ohm(self._load(self.errors)))[0]
+        return float(np.sqrt(np.mean(np.abs(there - one.reflection) ** 2)))
 
     # Where one could go.
 

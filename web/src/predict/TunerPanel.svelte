@@ -42,9 +42,6 @@
 		'best over the band': 'fairest over the band',
 		nearest: 'the nearest it can'
 	};
-	const lossy = $derived(
-		(found?.choices ?? []).filter((c) => (c.loss_w ?? 0) > 0.03 * powerW).length
-	);
 
 	type Stop =
 		| 'input_low_f'
@@ -146,8 +143,8 @@
 				</table>
 			</div>
 			<p class="told">
-				{#if lossy}{lossy} of these {found.choices.length} lose more than {watts(
-						0.03 * powerW
+				{#if found.lossy}{found.lossy} of these {found.choices.length} lose more than {watts(
+						found.lossy_w
 					)}.{/if}
 				{#if found.capacitance_rule === true}The one with most capacitance loses least, as practice
 					has it.{:else if found.capacitance_rule === false}Here the one with most capacitance does

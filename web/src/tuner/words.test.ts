@@ -48,8 +48,8 @@ test('where one stands', () => {
 
 test('a dial is told only once it is known', () => {
 	const dials = [
-		{ control: 'coil' as const, error: 0.1, doubt: 0.01 },
-		{ control: 'input' as const, error: 0.1, doubt: 0.08 }
+		{ control: 'coil' as const, error: 0.1, doubt: 0.01, known: true },
+		{ control: 'input' as const, error: 0.1, doubt: 0.08, known: false }
 	];
 
 	expect(dialsToldText(advice({ dials }))).toBe(

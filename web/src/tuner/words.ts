@@ -62,7 +62,7 @@ export function standingText(advice: Advice, aim: 'middle' | 'band'): string {
 
 /** What the sweeps tell of the dials, where they tell something. */
 export function dialsToldText(advice: Advice): string {
-	const known = advice.dials.filter((d) => d.doubt < 0.03 && Math.abs(d.error) > 2 * d.doubt);
+	const known = advice.dials.filter((d) => d.known);
 	if (!known.length) return '';
 	const said = known.map(
 		(d) =>

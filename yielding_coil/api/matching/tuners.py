@@ -11,7 +11,7 @@ from yielding_coil.api.http import Figure, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.core.system import System
-from yielding_coil.core.tuner import Seen, advise_turn, choices_of, shortest_way
+from yielding_coil.core.tuner import LOSSY_SHARE, Seen, advise_turn, choices_of, shortest_way
 from yielding_coil.documents.design import DesignContent, RadioTuner
 from yielding_coil.documents.dials import DialsIn
 from yielding_coil.documents.fields import Hertz, Positive
@@ -48,6 +48,9 @@ class TunerChoicesOut(BaseModel):
     reached: bool
     # Whether the one with most capacitance loses least here; null where there is but one.
     capacitance_rule: bool | None
+    # How many of them lose more than a share worth a word, and that many watts.
+    lossy: int
+    lossy_w: Figure
     load_resistance_ohm: Figure
     load_reactance_ohm: Figure
     assumed: bool
@@ -77,6 +80,8 @@ def tuner_choices(request: Request, asked: TunerChoicesIn) -> TunerChoicesOut:
         choices=[TunerChoiceOut.model_validate(c, from_attributes=True) for c in found.choices],
         reached=found.reached,
         capacitance_rule=found.capacitance_rule,
+        lossy=found.lossy(asked.power_w),
+        lossy_w=LOSSY_SHARE * asked.power_w,
         load_resistance_ohm=middle.real,
         load_reactance_ohm=middle.imag,
         assumed=tuner is None,
@@ -119,6 +124,8 @@ class DialOut(BaseModel):
     control: Literal["output", "coil", "input", "switch"]
     error: float
     doubt: float
+    # Off for sure, and known well enough to be told.
+    known: bool
 
 
 class AdviceOut(BaseModel):

@@ -11,7 +11,7 @@ from yielding_coil.core.tuner.adviser import (
     advise_turn,
     shortest_way,
 )
-from yielding_coil.core.tuner.choices import TunerChoice, TunerChoices, choices_of
+from yielding_coil.core.tuner.choices import LOSSY_SHARE, TunerChoice, TunerChoices, choices_of
 from yielding_coil.core.tuner.nearest import compromise, nearest
 from yielding_coil.core.tuner.settings import Matches, closed, inside, least_loss, matches_of, setting_values
 from yielding_coil.core.tuner.tuner import BYPASSED, Carried, Side, Tee, Tuner, TunerNetwork, TunerSetting, tee_of
@@ -19,6 +19,7 @@ from yielding_coil.core.tuner.tuner import BYPASSED, Carried, Side, Tee, Tuner, 
 __all__ = [
     "BYPASSED",
     "CONTROLS",
+    "LOSSY_SHARE",
     "Advice",
     "Aim",
     "Carried",

@@ -43,6 +43,8 @@ MOST_SEEN = 16
 BLIND, ALL_BACK = 0.98, 0.9999
 # A match is aimed at: what is read after a turn is told by what it does not exceed.
 NINE_OF_TEN = 0.9
+# A dial's error is told from this doubt down.
+TOLD = 0.03
 # A sweep this far from what the others make of it contradicts them.
 CONTRADICTED = 0.1
 # After so many sweeps it is the load that sends all back.
@@ -69,6 +71,11 @@ class Dial(NamedTuple):
     control: Control
     error: float
     doubt: float
+
+    @property
+    def known(self) -> bool:
+        """Whether it is off for sure, and known well enough to be told."""
+        return self.doubt < TOLD and abs(self.error) > 2 * self.doubt
 
 
 @dataclass(frozen=True, slots=True)

@@ -16,6 +16,8 @@ Merit = Literal["least loss", "least volts", "most capacitance", "best over the 
 SHOWN = 6
 # Losing so much less, as a share of the power, most capacitance is not the rule.
 WORTH_SHARE = 0.005
+# A setting that loses more than this share is worth a word.
+LOSSY_SHARE = 0.03
 
 
 @dataclass(frozen=True, slots=True)
@@ -50,6 +52,10 @@ class TunerChoices:
     choices: tuple[TunerChoice, ...]
     reached: bool
     capacitance_rule: bool | None
+
+    def lossy(self, power_w: float) -> int:
+        """How many lose more of the power than is worth a word."""
+        return sum(c.loss_w > LOSSY_SHARE * power_w for c in self.choices)
 
 
 def choices_of(tuner: Tuner, frequency_hz: Real, load_ohm: Complex, power_w: float) -> TunerChoices:

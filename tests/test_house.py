@@ -1,6 +1,7 @@
 """Who may know whom: the floors of the house, each importing only what stands below it."""
 
 import ast
+import functools
 import importlib
 import re
 import subprocess
@@ -24,6 +25,7 @@ FLOORS = (
     ("store",),
     ("demo",),
     ("api",),
+    ("running",),
     ("serve",),
 )
 CORE_FLOORS = (
@@ -76,13 +78,22 @@ OUTSIDE = {
 }
 
 
+@functools.cache
+def nodes_of(file):
+    """Everything that a file holds, read once."""
+    return tuple(ast.walk(ast.parse(file.read_text("utf-8"))))
+
+
+@functools.cache
 def modules_of(file):
     """Every module that a file imports, by its full name; a name taken from a package counts as one."""
-    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+    found = []
+    for node in nodes_of(file):
         if isinstance(node, ast.ImportFrom) and node.module:
-            yield from (f"{node.module}.{alias.name}" for alias in node.names)
+            found += [f"{node.module}.{alias.name}" for alias in node.names]
         elif isinstance(node, ast.Import):
-            yield from (alias.name for alias in node.names)
+            found += [alias.name for alias in node.names]
+    return found
 
 
 def imported(room):
@@ -149,7 +160,7 @@ def test_what_lies_in_a_folder_is_reached_through_its_face(package):
     folders = {p.name for p in (HOUSE / package).iterdir() if (p / "__init__.py").exists()}
     around = []
     for file in HOUSE.rglob("*.py"):
-        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        for node in nodes_of(file):
             parts = node.module.split(".") if isinstance(node, ast.ImportFrom) and node.module else []
             own = file.is_relative_to(HOUSE / package / parts[2]) if len(parts) > 3 else True
             if parts[:2] == ["yielding_coil", package] and len(parts) > 3 and parts[2] in folders and not own:
@@ -170,7 +181,7 @@ def test_what_scripts_take_from_the_packages_is_there():
     """Tools and the scripts of the docs are not type-checked: a name that moved away is told here."""
     gone = []
     for file in (*(TOP / "tools").glob("*.py"), *(TOP / "docs").glob("*.py")):
-        for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+        for node in nodes_of(file):
             if isinstance(node, ast.ImportFrom) and (node.module or "").startswith("yielding_coil"):
                 module = importlib.import_module(node.module)
                 gone += [(file.name, alias.name) for alias in node.names if not hasattr(module, alias.name)]
@@ -215,7 +226,7 @@ def test_a_folder_of_the_front_end_knows_only_what_stands_below_it(room):
 
 def findings_made_in(file):
     """Every place where a file makes a finding."""
-    for node in ast.walk(ast.parse(file.read_text("utf-8"))):
+    for node in nodes_of(file):
         if isinstance(node, ast.Call):
             called = node.func.value if isinstance(node.func, ast.Subscript) else node.func
             if (called.id if isinstance(called, ast.Name) else getattr(called, "attr", None)) == "Finding":

@@ -1,4 +1,4 @@
-"""Run the application: its database, its demo, its pages, on this computer only."""
+"""What `./start` is asked: options, data folder, port. What cannot be is refused before anything else is loaded."""
 
 import argparse
 import fcntl
@@ -9,26 +9,9 @@ import sys
 from pathlib import Path
 from types import FrameType
 
-import uvicorn
-from sqlalchemy import Engine
-from sqlalchemy.orm import Session
-
-from yielding_coil import demo
-from yielding_coil.analyser.child import SimulatorChild
-from yielding_coil.api.app import create_app
-from yielding_coil.store.engine import connect
-from yielding_coil.store.folder import ServerError, prepare
-from yielding_coil.store.migrate import migrate
-from yielding_coil.store.server import PrivateServer, default_folder
+from yielding_coil.store.folder import ServerError, default_folder, prepare
 
 DEFAULT_PORT = 8750
-
-
-def open_store(server: PrivateServer) -> Engine:
-    """Start the database and bring its tables to the newest shape."""
-    engine = connect(server.start())
-    migrate(engine)
-    return engine
 
 
 def _arguments(argv: list[str] | None) -> argparse.Namespace:
@@ -83,29 +66,10 @@ def main(argv: list[str] | None = None) -> None:
         except BlockingIOError:
             sys.exit(f"Yielding Coil already runs on the data in {folder}. Stop it first, or choose --data.")
         listener = _listen(asked.port)
-        server = PrivateServer(folder)
-        simulated = SimulatorChild()
-        try:
-            engine = open_store(server)
-            if not asked.no_demo:
-                with Session(engine) as session, session.begin():
-                    demo.lay_in(session, fresh=asked.fresh_demo)
-            port = listener.getsockname()[1]
-            print(f"Yielding Coil:  http://127.0.0.1:{port}/", flush=True)
-            print(f"Your data:      {folder}   (Ctrl-C stops)", flush=True)
-            simulated.start()
-            app = create_app(engine, revive=server.revive, simulated=simulated, is_disk_full=server.is_disk_full)
-            served = uvicorn.Server(uvicorn.Config(app, log_level="warning", timeout_graceful_shutdown=3))
-            # Streams that are open end by themselves when the server is told to.
-            app.state.closing = lambda: served.should_exit
-            served.run([listener])
-        except ServerError as error:
-            sys.exit(str(error))
-        except (KeyboardInterrupt, SystemExit):
-            pass
-        finally:
-            simulated.stop()
-            server.stop()
+        # The application takes seconds to load: only once it may run.
+        from yielding_coil.running import run
+
+        run(folder, listener, demo=not asked.no_demo, fresh=asked.fresh_demo)
 
 
 if __name__ == "__main__":

@@ -19,6 +19,14 @@ class ServerError(RuntimeError):
     """The private database server could not be brought up; the message says what to do."""
 
 
+def default_folder() -> Path:
+    """Where the data lies unless told otherwise."""
+    if os.geteuid() == 0:
+        return Path("/var/lib/yielding-coil")
+    state = os.environ.get("XDG_STATE_HOME") or str(Path.home() / ".local" / "state")
+    return Path(state) / "yielding-coil"
+
+
 def owner() -> pwd.struct_passwd | None:
     """Whose the data are when root starts the application: PostgreSQL refuses to run as root."""
     if os.geteuid() != 0:

@@ -23,14 +23,6 @@ USER = "yielding_coil"
 DATABASE = "yielding_coil"
 
 
-def default_folder() -> Path:
-    """Where the data lies unless told otherwise."""
-    if os.geteuid() == 0:
-        return Path("/var/lib/yielding-coil")
-    state = os.environ.get("XDG_STATE_HOME") or str(Path.home() / ".local" / "state")
-    return Path(state) / "yielding-coil"
-
-
 # Where Debian puts them.
 PROGRAMS = Path("/usr/lib/postgresql")
 _VERSION = re.compile(r"\d+(\.\d+)?")

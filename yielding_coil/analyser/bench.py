@@ -98,6 +98,7 @@ class Site:
         covering: of it, over the one planned.
         wetter: conductivity of the soil over the one planned; its permittivity goes by the cube root of it.
         loft_m: height of the new dipole.
+        traps: where they resonate, over where they were said to.
     """
 
     height: float
@@ -108,6 +109,7 @@ class Site:
     covering: float
     wetter: float
     loft_m: float
+    traps: float
 
     @classmethod
     def of(cls, seed: int) -> "Site":
@@ -123,6 +125,8 @@ class Site:
             covering=rng.uniform(0.75, 1.25),
             wetter=3.0 ** rng.uniform(-0.87, 0.87),
             loft_m=rng.uniform(3.5, 7.0),
+            # As it is wound, closed and measured: a percent.
+            traps=1 + float(np.clip(rng.laplace(0.0, 0.005 / math.sqrt(2)), -0.03, 0.03)),
         )
 
     def soil(self, planned: Ground) -> Ground:

@@ -15,7 +15,7 @@ from yielding_coil.core.errors import RefusedError
 from yielding_coil.core.ring import Ring
 from yielding_coil.core.system import Element, System
 from yielding_coil.core.transformer import Transformer
-from yielding_coil.core.wire import KINDS, Ground, Hung, Insulation, OnRadials, Stock
+from yielding_coil.core.wire import KINDS, Ground, Hung, Insulation, OnRadials, Stock, Trapped
 
 # What a usual unun leaks, and what lies across its winding (common practice; the desk knows neither exactly).
 LEAKAGE_H, STRAY_F = 0.1e-6, 3e-12
@@ -28,7 +28,8 @@ class HungThing:
     """One antenna as it hangs there, behind its unun where it has one.
 
     Args:
-        text: a JSON object: antenna, numbers, stock, soil, leg_m and folded_m where hands changed them, unun.
+        text: a JSON object: antenna, numbers, stock, soil, hands (frequency, leg and folds of each band
+            that they changed), unun.
         seed: the simulator's.
 
     Raises:
@@ -92,11 +93,16 @@ def as_it_hangs(spec: dict[str, Any], site: Site) -> Hung:
     changes = {name: numbers[name] * site.stretch for name in hung.lengths}
     changes |= {name: max(0.3, numbers[name] * site.height - site.lower_m) for name in hung.heights}
     hung = hung.told(**changes)
-    if spec.get("leg_m") is not None:
-        taken = float(spec.get("folded_m", 0.0)) * site.fold_moves
-        now = (float(spec["leg_m"]) - taken) * site.stretch
+    if isinstance(hung, Trapped):
+        hung = hung.told(trap_hz=hung.trap_hz * site.traps)
+    reaches, hands = list(hung.reaches_m), spec.get("hands", [])
+    for near_hz, leg_m, folded_m in hands:
+        at = hung.band_of(float(near_hz))
+        now = (float(leg_m) - float(folded_m) * site.fold_moves) * site.stretch
         # What company adds no cut takes away.
-        hung = hung.shortened((hung.trimmed_m - now) * (1 - site.company))
+        reaches[at] += (now - hung.reaches_m[at]) * (1 - site.company)
+    if hands:
+        hung = hung.reaching(reaches)
     if isinstance(hung, OnRadials):
         own: Any = hung
         hung = replace(own, ground_ohm=(hung.ground_ohm or 0.0) * site.wetter**RADIALS_BY_SOIL)

@@ -2,8 +2,8 @@
 
 import json
 import math
-from collections.abc import Callable, Mapping
-from dataclasses import asdict
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import asdict, dataclass
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -95,14 +95,21 @@ def winding_text(element: AnyWinding, center_hz: float, setup_key: str, fault: s
     return json.dumps({**spec, **NUMBERS[type(element)](element, center_hz)})
 
 
-def antenna_text(
-    hung: Hung, key: str, leg_m: float | None, folded_m: float, unun: WoundTransformer | None = None
-) -> str:
+@dataclass(frozen=True, slots=True)
+class WireEnd:
+    """The wire of a band near a frequency as hands have cut and folded it, from the feed to its end, in metres."""
+
+    near_hz: float
+    leg_m: float
+    folded_m: float
+
+
+def antenna_text(hung: Hung, key: str, hands: Sequence[WireEnd] = (), unun: WoundTransformer | None = None) -> str:
     """A planned antenna as a JSON object.
 
     Args:
         key: of its kind.
-        leg_m, folded_m: as hands have cut and folded it; as planned when leg_m is None.
+        hands: what they have cut and folded, a band each; as planned where left out.
         unun: between it and the analyser.
     """
     stock = hung.stock
@@ -118,8 +125,7 @@ def antenna_text(
                 "permittivity": None if cover is None else cover.relative_permittivity,
             },
             "soil": [hung.soil.conductivity_s_per_m, hung.soil.relative_permittivity],
-            "leg_m": leg_m,
-            "folded_m": folded_m,
+            "hands": [[each.near_hz, each.leg_m, each.folded_m] for each in hands],
             "unun": _unun(unun, KINDS[key]),
         }
     )

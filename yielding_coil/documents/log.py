@@ -6,8 +6,9 @@ from uuid import UUID
 
 from pydantic import Field, TypeAdapter
 
+from yielding_coil.core import target as core_target
 from yielding_coil.core import wire as core
-from yielding_coil.core.antenna import moves_by_length
+from yielding_coil.core.antenna import moves_by_length, pair_of
 from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, HungUp, HungWire, ReadOn, WireAct, WireForm
 from yielding_coil.documents.fields import Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
@@ -41,6 +42,19 @@ class WirePlan(Payload):
     recipe: WireAntenna | None = None
     feed_ohm: Annotated[float, Field(ge=1, le=1e5)] | None = None
     pull_n: Annotated[float, Field(ge=1, le=5000)] | None = None
+
+    def trimmed_on(self, targets: Sequence[core_target.Target]) -> list[int]:
+        """Which of a build's bands its wires are trimmed on, by their places.
+
+        Of one wire the first; of one that serves two at once that and the nearest; of a set all.
+        """
+        if not self.in_sets:
+            return [0]
+        kind = None if self.antenna is None else core.KINDS[self.antenna.antenna]
+        if kind is None or kind.bands == 1:
+            return list(range(len(targets)))
+        pair = pair_of(kind, targets[0], targets[1:]) or (targets[0].center_hz,)
+        return [i for i, target in enumerate(targets) if target.center_hz in pair]
 
     @property
     def in_sets(self) -> bool:

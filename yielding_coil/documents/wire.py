@@ -21,17 +21,26 @@ KindKey = Literal[
     "inverted-v",
     "linked-dipole",
     "loaded-dipole",
+    "trap-dipole",
+    "fan-dipole",
+    "five-eighths-dipole",
+    "dipole-beside",
     "vertical",
     "raised-vertical",
     "five-eighths",
     "loaded-vertical",
     "coil-isolated-vertical",
+    "hat-vertical",
+    "trap-vertical",
+    "sleeve-dipole",
     "end-fed",
     "end-fed-on-shield",
+    "end-fed-beside",
     "triangle",
     "square",
+    "nested-loops",
 ]
-PlainNumber = Annotated[float, Field(ge=-1e4, le=1e4, allow_inf_nan=False)]
+PlainNumber = Annotated[float, Field(ge=-1e4, le=1e9, allow_inf_nan=False)]
 
 
 class WireStock(Payload):

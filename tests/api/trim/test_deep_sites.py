@@ -111,7 +111,7 @@ def test_a_thousand_first_hangings(client, trials):
     for seed in seeds:
         antenna, study = planned(client, seed)
         hung = WireAntenna.model_validate(antenna).hung()
-        text = antenna_text(hung, antenna["antenna"], None, 0.0)
+        text = antenna_text(hung, antenna["antenna"])
         thing = HungThing(json.dumps({**json.loads(text), "unun": None}), seed)
         feed = KINDS[antenna["antenna"]].feed_ohm
         drawn = study["sketch"]["frequency_hz"]

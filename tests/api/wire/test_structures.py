@@ -100,8 +100,8 @@ def test_what_its_feed_expects_may_be_told(client):
 
 def test_how_it_goes_up(client):
     found = asked(client, "pieces", antenna=DIPOLE, target=BAND)
-    assert found["folded_m"] == 0.32
-    assert found["reach_m"] == pytest.approx(7.42)
+    assert found["reaches"][0]["folded_m"] == 0.32
+    assert found["reaches"][0]["reach_m"] == pytest.approx(7.42)
 
 
 @pytest.mark.parametrize(
@@ -110,7 +110,8 @@ def test_how_it_goes_up(client):
         ({"height_m": 0}, "height is 0 m; it must be 0.1 to 200 m"),
         ({"height_m": -3}, "height is -3 m"),
         ({"wire_m": 5}, "one of leg_m, height_m"),
-        ({"leg_m": 1e9}, "leg_m"),
+        ({"leg_m": 1e9}, "one leg is 1e+09 m"),
+        ({"leg_m": 1e12}, "leg_m"),
     ],
 )
 def test_numbers_that_it_cannot_have(client, numbers, said):

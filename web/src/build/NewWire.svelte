@@ -43,14 +43,21 @@
 		making = true;
 		try {
 			const antenna = await answer(
-				api.POST('/api/structures/starts', { body: { antenna: kind.key, target: first } })
+				api.POST('/api/structures/starts', {
+					body: { antenna: kind.key, target: first, others: targets.slice(1) }
+				})
 			);
 			const made = await answer(
 				api.POST('/api/builds', {
 					body: {
 						name: name.trim() || usual.replace(/^./, (c) => c.toUpperCase()),
 						targets,
-						wire: { form: kind.form, rule: usualRule(kind), antenna }
+						wire: {
+							form: kind.form,
+							rule: usualRule(kind),
+							arrangement: kind.arrangement,
+							antenna
+						}
 					}
 				})
 			);

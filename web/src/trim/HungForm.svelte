@@ -20,7 +20,7 @@
 
 	kinds.load();
 	/** Forms that have two legs. */
-	const LEGS = ['dipole', 'loaded-dipole'];
+	const LEGS = ['dipole', 'loaded-dipole', 'trap-dipole', 'long-dipole'];
 	const plan = $derived(build.wire ?? {});
 	const nested = $derived(plan.arrangement === 'nested');
 	let said = $state.raw<Record<number, number>>({});
@@ -45,7 +45,9 @@
 	// One wire by its numbers: hung with what lies over its mark folded back.
 	const oneWire = $derived(
 		plan.antenna &&
-			(build.targets.length === 1 || kinds.get(plan.antenna.antenna)?.in_sets === false)
+			(build.targets.length === 1 ||
+				kinds.get(plan.antenna.antenna)?.in_sets === false ||
+				(kinds.get(plan.antenna.antenna)?.bands ?? 1) > 1)
 			? plan.antenna
 			: null
 	);
@@ -55,6 +57,7 @@
 				? {
 						antenna: oneWire,
 						target: build.targets[0],
+						others: build.targets.slice(1),
 						added: plan.added ?? 0.045,
 						unit: units.length
 					}
@@ -64,7 +67,11 @@
 	const planned = $derived(
 		oneWire
 			? pieces.value && {
-					cuts: [{ label: build.targets[0]?.label ?? '', cut_m: pieces.value.reach_m }]
+					cuts: pieces.value.reaches.map((each, i, all) => ({
+						label: work.view?.links[i]?.label ?? build.targets[0]?.label ?? '',
+						// A piece of its own each, or what lies beyond the one inside it.
+						cut_m: each.reach_m - (nested || i === 0 ? 0 : (all[i - 1]?.reach_m ?? 0))
+					}))
 				}
 			: lengths.value
 	);
@@ -80,8 +87,8 @@
 		plan.form === 'loop' ? 'Whole wire' : LEGS.includes(plan.form ?? 'dipole') ? 'One leg' : 'Wire'
 	);
 	/** What is folded back of it as it goes up. */
-	const usual = $derived(oneWire ? (pieces.value?.folded_m ?? 0) : 0);
-	const withFolds = $derived(folds ?? usual > 0);
+	const usual = $derived(oneWire ? (pieces.value?.reaches ?? []).map((each) => each.folded_m) : []);
+	const withFolds = $derived(folds ?? usual.some((back) => back > 0));
 	const step = $derived(units.length === 'm' ? 0.01 : 0.0254);
 
 	async function keep(): Promise<void> {
@@ -90,7 +97,7 @@
 			form: plan.form ?? 'dipole',
 			arrangement: plan.arrangement ?? 'linked',
 			reach_m: reach,
-			folded_m: withFolds ? reach.map((_, i) => folded[i] ?? usual) : []
+			folded_m: withFolds ? reach.map((_, i) => folded[i] ?? usual[i] ?? 0) : []
 		};
 		if (await work.attempt(() => work.log(data))) onclose?.();
 	}
@@ -117,7 +124,7 @@
 			<Stepper
 				label="of it folded back{reach.length > 1 ? `, ${cut.label}` : ''}"
 				kind="length"
-				value={folded[i] ?? usual}
+				value={folded[i] ?? usual[i] ?? 0}
 				{step}
 				least={0}
 				text={(m) => length(m, units.length)}

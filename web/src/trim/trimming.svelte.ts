@@ -244,11 +244,14 @@ export class Trimming {
 		const planned = view.planned;
 		if (planned) {
 			const { antenna, unun } = planned;
-			await answer(
-				api.PUT('/api/analyser/bench/hung', {
-					body: { antenna, leg_m: link.leg_m, folded_m: link.folded_m, unun }
-				})
-			);
+			// Of several bands at once each has its wire; of a set the one that is trimmed.
+			const links = planned.together ? view.links : [link];
+			const hands = links.map((l) => ({
+				near_hz: l.target_hz,
+				leg_m: l.leg_m,
+				folded_m: l.folded_m
+			}));
+			await answer(api.PUT('/api/analyser/bench/hung', { body: { antenna, hands, unun } }));
 			return;
 		}
 		// A loop is trimmed there as the dipole of the same frequency.

@@ -44,6 +44,12 @@
 	const diameter = $derived(stock.diameter_m ?? 0.002);
 	// What covered wire is usually sold as: over half as thick again.
 	const USUAL_COVER = 1.6;
+	const WIDTHS: Partial<Record<Schemas['NumberOut']['unit'], number>> = {
+		m: 9,
+		H: 9,
+		F: 9,
+		Hz: 10
+	};
 </script>
 
 <div class="row fields">
@@ -62,7 +68,7 @@
 				label={told.label}
 				kind={quantityKinds[told.unit]}
 				shown={numberText(told.unit, value, units.length)}
-				width={told.unit === 'm' || told.unit === 'H' ? 9 : 6}
+				width={WIDTHS[told.unit] ?? 6}
 				onsettle={(typed) => onchange(number(told.name, typed))}
 			/>
 		{/if}

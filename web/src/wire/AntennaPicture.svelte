@@ -102,7 +102,9 @@
 	const peak = $derived.by(() => {
 		const x = view.x(picture.highest.x_m);
 		const y = view.z(picture.highest.z_m);
-		if (width - x > 110) return { x: x + 16, y: y + 4, anchor: 'start' as const };
+		const outwards = picture.highest.x_m < picture.feed.x_m - 0.05 ? -1 : 1;
+		if (outwards < 0 && x > 110) return { x: x - 16, y: y + 4, anchor: 'end' as const };
+		if (outwards > 0 && width - x > 110) return { x: x + 16, y: y + 4, anchor: 'start' as const };
 		return { x: width - 4, y: Math.max(14, y - 36), anchor: 'end' as const };
 	});
 	/** The feedpoint hangs at the left: what is said of reach stands at the right. */
@@ -153,9 +155,15 @@
 				<path class="volts" d={swelling(wire, view, volts, true)} />
 			{/each}
 			{#each picture.coils as coil, i (i)}
-				<g class="coil" transform="translate({view.x(coil.x_m)},{view.z(coil.z_m)})">
+				<g
+					class="coil"
+					data-part={coil.part}
+					transform="translate({view.x(coil.x_m)},{view.z(coil.z_m)})"
+				>
 					<rect x="-7" y="-11" width="14" height="22" rx="4" />
-					<path d="M-7,-5H7M-7,0H7M-7,5H7" />
+					<path
+						d={coil.part === 'trap' ? 'M-7,0H-2M2,0H7M-2,-6V6M2,-6V6' : 'M-7,-5H7M-7,0H7M-7,5H7'}
+					/>
 				</g>
 			{/each}
 			<circle class="feed" cx={view.x(picture.feed.x_m)} cy={view.z(picture.feed.z_m)} r="5" />

@@ -13,18 +13,16 @@
 		lengths: Schemas['LengthsByModel'];
 		/** What it is tuned by. */
 		number: Schemas['NumberOut'] | undefined;
-		/** Whether what it is tuned by is the part that rules speak of. */
-		same: boolean;
 	}
 
-	let { lengths, number, same }: Props = $props();
+	let { lengths, number }: Props = $props();
 
 	let outer = $state(240);
 	const unit = $derived(number?.unit ?? 'm');
 	// Of a loop rules tell a side, the model the whole wire: the part that rules speak of is drawn.
 	const share = $derived(lengths.value ? lengths.part_m / lengths.value : 1);
 	const model = $derived(
-		lengths.value !== null && unit === 'm' && same
+		lengths.value !== null && lengths.is_part
 			? {
 					at: lengths.part_m,
 					low: (lengths.low ?? lengths.value) * share,
@@ -94,7 +92,7 @@
 			{rule.longer === null ? rule.source : `${longerText(rule.longer)} than the model`}
 		</p>
 	{:else}
-		<p class="soft small">No rule of length knows it: its coil decides.</p>
+		<p class="soft small">No rule of length knows it: what stands in it decides.</p>
 	{/each}
 	{#if lengths.reasons.length}
 		<p class="small">

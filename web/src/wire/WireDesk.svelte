@@ -14,6 +14,7 @@
 	import TargetChooser from '../sweep/TargetChooser.svelte';
 	import AntennaFields from './AntennaFields.svelte';
 	import AntennaPicture from './AntennaPicture.svelte';
+	import CoilPlaces from './CoilPlaces.svelte';
 	import CutList from './CutList.svelte';
 	import ElevationChart from './ElevationChart.svelte';
 	import FeedPanel from './FeedPanel.svelte';
@@ -25,6 +26,7 @@
 	import ReturnPath from './ReturnPath.svelte';
 	import SagNote from './SagNote.svelte';
 	import Schools from './Schools.svelte';
+	import TrapsPanel from './TrapsPanel.svelte';
 	import WattsFlow from './WattsFlow.svelte';
 	import WireVerdict from './WireVerdict.svelte';
 	import { kinds, usualKind } from './kinds.svelte';
@@ -38,11 +40,11 @@
 	const middle = (t: Target) => (t.low_hz + t.high_hz) / 2;
 
 	/** Several wires of it, linked or nested, serve several bands. */
+	const planned = $derived(
+		kinds.get(build.wire?.antenna?.antenna ?? usualKind[build.wire?.form ?? 'dipole'])
+	);
 	const isSet = $derived(
-		build.targets.length > 1 &&
-			(kinds.get(build.wire?.antenna?.antenna ?? usualKind[build.wire?.form ?? 'dipole'])
-				?.in_sets ??
-				false)
+		build.targets.length > 1 && planned?.bands === 1 && (planned?.in_sets ?? false)
 	);
 	const bands = $derived(
 		isSet ? [...build.targets].sort((a, b) => middle(b) - middle(a)) : build.targets
@@ -80,7 +82,11 @@
 	let other = $state<'vertical' | 'dipole' | null>(null);
 	const than = $derived(other ?? (antenna?.antenna === 'vertical' ? 'dipole' : 'vertical'));
 
-	const loads = $derived(antenna?.antenna === 'loaded-dipole' ? 'coils' : 'coil');
+	const loads = $derived(
+		{ 'loaded-dipole': 'coils', 'trap-dipole': 'traps', 'trap-vertical': 'trap' }[
+			antenna?.antenna as string
+		] ?? 'coil'
+	);
 	const soilName = $derived(
 		kinds.soils.find(
 			(s) =>
@@ -237,11 +243,7 @@
 					</p>
 				{/if}
 			{:else if study}
-				<ModelLengths
-					lengths={study.lengths}
-					number={hand}
-					same={hand?.unit === 'm' && tuning !== 'upper_m'}
-				/>
+				<ModelLengths lengths={study.lengths} number={hand} />
 			{:else}<p class="wait soft">…</p>{/if}
 			{#if kind?.form === 'end-fed'}<ReturnPath {work} frequencyHz={middle(target)} />{/if}
 			{#if study?.sag}<SagNote
@@ -250,6 +252,12 @@
 					onpull={(pull_n) => work.keep({ pull_n })}
 				/>{/if}
 		</section>
+		{#if antenna && (antenna.antenna === 'loaded-vertical' || antenna.antenna === 'loaded-dipole')}
+			<section class="sheet"><CoilPlaces {work} {target} /></section>
+		{/if}
+		{#if antenna && (antenna.antenna === 'trap-dipole' || antenna.antenna === 'trap-vertical')}
+			<section class="sheet"><TrapsPanel {work} {target} /></section>
+		{/if}
 		<section class="sheet flow" class:stale aria-busy={stale}>
 			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
 			{#if study}

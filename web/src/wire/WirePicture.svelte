@@ -36,6 +36,7 @@
 	const upright = $derived(isUpright(form));
 	/** Fed at one end: drawn from there, not from a middle. */
 	const oneEnded = $derived(form === 'end-fed');
+	const legged = $derived(form.endsWith('dipole'));
 	const feed = $derived(
 		upright ? { x: 70, y: 520 } : oneEnded ? { x: 24, y: 190 } : { x: width / 2, y: 190 }
 	);
@@ -52,7 +53,7 @@
 			.map((l) =>
 				l.leg_m === 0
 					? `${l.label}: not hung yet`
-					: `${l.label}: ${form === 'dipole' ? 'each leg' : 'wire'} ${length(l.leg_m, units.length)}${l.folded_m > 0 ? `, ${length(l.folded_m, units.length)} folded` : ''}`
+					: `${l.label}: ${legged ? 'each leg' : 'wire'} ${length(l.leg_m, units.length)}${l.folded_m > 0 ? `, ${length(l.folded_m, units.length)} folded` : ''}`
 			)
 			.join('; ')
 	);
@@ -152,7 +153,7 @@
 			<text class="soft" x="6" y={height - 12}
 				>{hung ? 'as it hangs' : 'as planned'}{form === 'loop' || longest < 1e-3
 					? ''
-					: `, longest ${form === 'dipole' ? 'leg' : 'wire'} ${length(longest, units.length)}`}</text
+					: `, longest ${legged ? 'leg' : 'wire'} ${length(longest, units.length)}`}</text
 			>
 		</svg>
 	</Picture>

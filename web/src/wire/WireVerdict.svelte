@@ -24,7 +24,8 @@
 
 	const build = $derived(openBuild().build);
 	const kind = $derived(work.kind);
-	const first = $derived(study?.pieces[0] ?? null);
+	/** Of several bands at once, the piece of this one. */
+	const first = $derived(study?.pieces[study.lengths.band] ?? null);
 	const hand = $derived(work.labels[study?.lengths.tuned_by ?? '']);
 	const off = $derived(study?.asked_for ?? null);
 </script>

@@ -11,6 +11,13 @@ const named: Record<Form, { name: string; rule: string; upright: boolean }> = {
 	'end-fed': { name: 'end-fed wire', rule: 'end-fed-practice', upright: false },
 	'loaded-dipole': { name: 'short dipole with coils', rule: '', upright: false },
 	'loaded-vertical': { name: 'short vertical with a coil', rule: '', upright: true },
+	'long-dipole': { name: 'dipole longer than half a wave', rule: '', upright: false },
+	'trap-dipole': { name: 'dipole with traps', rule: '', upright: false },
+	'trap-vertical': {
+		name: 'vertical for two bands, parted by a trap or a coil',
+		rule: '',
+		upright: true
+	},
 	loop: { name: 'full-wave loop', rule: 'loop-practice', upright: false }
 };
 

@@ -40,7 +40,10 @@ export const usualKind: Record<Form, Kind['key']> = {
 	loop: 'square',
 	'end-fed': 'end-fed',
 	'loaded-dipole': 'loaded-dipole',
-	'loaded-vertical': 'loaded-vertical'
+	'loaded-vertical': 'loaded-vertical',
+	'long-dipole': 'five-eighths-dipole',
+	'trap-dipole': 'trap-dipole',
+	'trap-vertical': 'trap-vertical'
 };
 
 /** The rule that is usual for a kind's form; none where its coil decides. */

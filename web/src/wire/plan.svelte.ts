@@ -48,6 +48,7 @@ export class AntennaPlan {
 						antenna:
 							this.form === 'loop' && this.plan.corners === 3 ? 'triangle' : usualKind[this.form],
 						target: this.target(),
+						others: this.others,
 						like: this.plan.covered ? COVERED : null
 					},
 		(body) => answer(api.POST('/api/structures/starts', { body })),
@@ -86,21 +87,30 @@ export class AntennaPlan {
 		{ keeps: true }
 	);
 
+	get powerW(): number {
+		return this.page.build.power_w;
+	}
+
 	private asked(antenna: WireAntenna): Schemas['SketchIn'] {
 		return {
 			antenna,
 			target: this.target(),
-			power_w: this.page.build.power_w,
+			power_w: this.powerW,
 			feed_ohm: this.plan.feed_ohm ?? null,
 			unit: units.length
 		};
 	}
 
-	private inFull(antenna: WireAntenna): Schemas['StudyIn'] {
+	/** The other bands of the build. */
+	get others(): Target[] {
 		const target = this.target();
+		return this.page.build.targets.filter((t) => t !== target);
+	}
+
+	private inFull(antenna: WireAntenna): Schemas['StudyIn'] {
 		return {
 			...this.asked(antenna),
-			others: this.page.build.targets.filter((t) => t !== target),
+			others: this.others,
 			added: this.plan.added ?? 0.045,
 			pull_n: this.plan.pull_n ?? null,
 			recipe: this.plan.recipe ?? null
@@ -203,7 +213,12 @@ export class AntennaPlan {
 		await this.attempt(async () => {
 			const antenna = await answer(
 				api.POST('/api/structures/starts', {
-					body: { antenna: kind.key, target: this.target(), like: this.antenna }
+					body: {
+						antenna: kind.key,
+						target: this.target(),
+						others: this.others,
+						like: this.antenna
+					}
 				})
 			);
 			// Another kind was chosen meanwhile: that one counts.
@@ -214,6 +229,7 @@ export class AntennaPlan {
 				antenna,
 				form,
 				rule: same ? this.plan.rule : usualRule(kind),
+				arrangement: kind.bands > 1 ? kind.arrangement : this.plan.arrangement,
 				recipe: null,
 				feed_ohm: null
 			});
@@ -223,7 +239,16 @@ export class AntennaPlan {
 	/** Its numbers as they dip in the middle of the band. */
 	async bring(): Promise<void> {
 		const tuned = this.full?.tuned;
-		if (tuned) await this.attempt(() => this.keep({ antenna: tuned }));
+		if (!tuned) return;
+		await this.attempt(async () => this.keep({ antenna: await this.together(tuned) }));
+	}
+
+	/** A kind that serves two bands at once dips on the other one as well. */
+	private async together(antenna: WireAntenna): Promise<WireAntenna> {
+		if ((this.kind?.bands ?? 1) < 2 || !this.others.length) return antenna;
+		const feed_ohm = this.plan.feed_ohm ?? null;
+		const body = { antenna, target: this.target(), others: this.others, feed_ohm };
+		return answer(api.POST('/api/structures/tunings', { body }));
 	}
 
 	async attempt(act: () => Promise<unknown>): Promise<void> {

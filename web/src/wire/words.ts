@@ -20,7 +20,7 @@ type Unit = Schemas['NumberOut']['unit'];
 export function numberText(unit: Unit, value: number, tape: LengthUnit): string {
 	if (unit === 'm') return length(value, tape);
 	if (unit === 'deg') return `${figures(value, value < 10 ? 1 : 3)}°`;
-	if (unit === 'H') return quantity(value, 'H');
+	if (unit === 'H' || unit === 'F' || unit === 'Hz') return quantity(value, unit);
 	if (unit === 'share') return percent(value);
 	return String(Math.round(value));
 }
@@ -30,6 +30,8 @@ export const quantityKinds = {
 	m: 'length',
 	deg: 'angle',
 	H: 'inductance',
+	F: 'capacitance',
+	Hz: 'frequency',
 	share: 'share',
 	Q: 'quality'
 } as const;

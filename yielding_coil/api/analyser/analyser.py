@@ -7,7 +7,7 @@ from fastapi import Request
 from pydantic import BaseModel, Field
 
 from yielding_coil.analyser.link import AnalyserBusyError, Link
-from yielding_coil.analyser.practice import TUNER_ROUNDS, antenna_text, tuner_text, winding_text
+from yielding_coil.analyser.practice import TUNER_ROUNDS, WireEnd, antenna_text, tuner_text, winding_text
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.http import Problem, problem_of, router_of
 from yielding_coil.core.errors import OutOfDomainError
@@ -133,12 +133,20 @@ def screw_on(request: Request, asked: BenchIn) -> AnalyserOut:
     return _out(link)
 
 
+class WireEndIn(BaseModel):
+    """The wire of a band as hands have cut and folded it, from the feed to its end."""
+
+    near_hz: Annotated[float, Field(ge=1e4, le=1e9)]
+    leg_m: Annotated[float, Field(gt=0.05, le=1000)]
+    folded_m: Annotated[float, Field(ge=0, le=1000)] = 0.0
+
+
 class HangIn(BaseModel):
     """A planned antenna for the simulated site, as hands have cut and folded it; behind its unun, if any."""
 
     antenna: WireAntenna
-    leg_m: Annotated[float, Field(gt=0.05, le=1000)] | None = None
-    folded_m: Annotated[float, Field(ge=0, le=1000)] = 0.0
+    # Of each band that it is trimmed on, the highest first; as planned when left out.
+    hands: list[WireEndIn] = Field(default=[], max_length=12)
     unun: WoundTransformer | None = None
 
 
@@ -146,7 +154,8 @@ class HangIn(BaseModel):
 def hang_there(request: Request, asked: HangIn) -> AnalyserOut:
     """Hang a planned antenna on the simulated site, for practice: height, soil, wet and company are its own."""
     unun = None if asked.unun is None else asked.unun.to_core()
-    text = antenna_text(asked.antenna.hung(), asked.antenna.antenna, asked.leg_m, asked.folded_m, unun)
+    hands = [WireEnd(each.near_hz, each.leg_m, each.folded_m) for each in asked.hands]
+    text = antenna_text(asked.antenna.hung(), asked.antenna.antenna, hands, unun)
     link = link_of(request)
     with link.using(sweeping=False) as instrument:
         instrument.hang_up(text)

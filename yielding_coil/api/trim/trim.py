@@ -18,7 +18,7 @@ from yielding_coil.api.trim.meter_readings import EvidenceOut
 from yielding_coil.core import trim as core
 from yielding_coil.core.sweep import Sweep, SwrSweep
 from yielding_coil.core.target import Target
-from yielding_coil.core.wire import FORMS, HungWire, WireForm
+from yielding_coil.core.wire import FORMS, KINDS, HungWire, WireForm
 from yielding_coil.documents.design import AnyElement, Feedline, RadioTuner, read_content
 from yielding_coil.documents.log import CheckData, CutData, EntryIs, HungData, ReadingData, replay, used_so
 from yielding_coil.documents.meter_reading import SweepRead
@@ -93,6 +93,8 @@ class PlannedOut(BaseModel):
 
     antenna: WireAntenna
     unun: WoundTransformer | None
+    # Whether its bands hang at once, a wire each.
+    together: bool
 
 
 class TrimOut(BaseModel):
@@ -206,7 +208,9 @@ class _Kept:
     @property
     def trimmed_on(self) -> list[dict[str, Any]]:
         """The bands that its wires are trimmed on: of one wire for all of them, the first."""
-        return self.build.targets if plan_of(self.build).in_sets else self.build.targets[:1]
+        told = self.build.targets
+        targets = [Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in told]
+        return [told[i] for i in plan_of(self.build).trimmed_on(targets)]
 
     @property
     def since(self) -> list[EntryIs]:
@@ -278,7 +282,9 @@ class _Kept:
         if antenna is None:
             return None
         return PlannedOut(
-            antenna=antenna, unun=next((e for e in self._elements() if isinstance(e, WoundTransformer)), None)
+            antenna=antenna,
+            unun=next((e for e in self._elements() if isinstance(e, WoundTransformer)), None),
+            together=KINDS[antenna.antenna].bands > 1,
         )
 
     def _network(self) -> bool:

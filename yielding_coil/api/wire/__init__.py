@@ -1,8 +1,8 @@
 """Lengths, and antennas modelled, before there is anything to sweep."""
 
-from yielding_coil.api.wire import lengths, structures
+from yielding_coil.api.wire import lengths, loads, structures
 
-ROUTERS = (lengths.router, structures.router)
+ROUTERS = (lengths.router, structures.router, loads.router)
 
 __all__ = [
     "ROUTERS",

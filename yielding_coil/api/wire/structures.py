@@ -8,9 +8,20 @@ from pydantic import BaseModel, ConfigDict, Field
 from yielding_coil import data
 from yielding_coil.api.http import Figure, Frequencies, Numbers, router_of
 from yielding_coil.api.wire.lengths import Cut
+from yielding_coil.api.wire.loads import BearingOut
 from yielding_coil.core import antenna as core
 from yielding_coil.core.quantity import INCH_M, LengthUnit
-from yielding_coil.core.wire import FORMS, KINDS, NUMBERS, SOILS, AntennaKind, Number, WireForm, on_tape
+from yielding_coil.core.wire import (
+    FORMS,
+    KINDS,
+    NUMBERS,
+    SOILS,
+    AntennaKind,
+    Arrangement,
+    Number,
+    NumberUnit,
+    WireForm,
+)
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Finite, Positive
 from yielding_coil.documents.wire import KindKey, Soil, WireAntenna
@@ -30,7 +41,7 @@ class NumberOut(_Out):
 
     name: str
     label: str
-    unit: Literal["m", "deg", "H", "share", "count", "Q"]
+    unit: NumberUnit
     least: float
     most: float
 
@@ -50,6 +61,10 @@ class AntennaKindOut(_Out):
     by_unun: bool
     # Whether several of it serve several bands, linked or nested.
     in_sets: bool
+    # How many bands it serves at once, by its build.
+    bands: int
+    # How the wires of such a kind lie to each other.
+    arrangement: Arrangement
     # The number that brings its dip to a band.
     tuned_by: str
     numbers: list[NumberOut]
@@ -95,7 +110,19 @@ def antenna_soils() -> list[SoilOut]:
 
 
 def _of(kind: AntennaKind) -> dict[str, object]:
-    names = ("key", "name", "purpose", "fed_by", "feed_ohm", "not_modelled", "form", "resonant", "by_unun")
+    names = (
+        "key",
+        "name",
+        "purpose",
+        "fed_by",
+        "feed_ohm",
+        "not_modelled",
+        "form",
+        "resonant",
+        "by_unun",
+        "bands",
+        "arrangement",
+    )
     return {**{name: getattr(kind, name) for name in names}, "in_sets": FORMS[kind.form].in_sets}
 
 
@@ -110,6 +137,8 @@ class StartIn(BaseModel):
     antenna: KindKey
     target: TargetPayload
     like: WireAntenna | None = None
+    # Bands wanted beside; a kind that serves two at once takes the nearest.
+    others: list[TargetPayload] = Field(default=[], max_length=12)
 
 
 @router.post("/starts")
@@ -117,7 +146,12 @@ def begin_antenna(asked: StartIn) -> WireAntenna:
     """One to begin with, in usual numbers, brought to the middle of the band where it can be."""
     like = asked.like or WireAntenna(antenna=asked.antenna, numbers={})
     under = core.begun(
-        asked.antenna, asked.target.to_core(), like.stock.to_core(), like.soil.to_core(), like.numbers
+        asked.antenna,
+        asked.target.to_core(),
+        like.stock.to_core(),
+        like.soil.to_core(),
+        like.numbers,
+        [other.to_core() for other in asked.others],
     )
     return WireAntenna(antenna=asked.antenna, numbers=under.numbers, stock=like.stock, soil=like.soil)
 
@@ -128,15 +162,17 @@ class TunedIn(BaseModel):
     antenna: WireAntenna
     target: TargetPayload
     feed_ohm: Annotated[Positive, Field(le=1e5)] | None = None
+    others: list[TargetPayload] = Field(default=[], max_length=12)
 
 
 @router.post("/tunings")
 def tune_antenna(asked: TunedIn) -> WireAntenna:
-    """The same, dipping in the middle of the band."""
+    """The same, dipping in the middle of the band; a kind that serves two at once on the nearest other one too."""
     kind = _kind(asked.antenna, asked.feed_ohm)
-    return asked.antenna.with_numbers_of(
-        core.tuned(asked.antenna.hung(), asked.target.to_core().center_hz, kind.feed_ohm)
-    )
+    target = asked.target.to_core()
+    pair = core.pair_of(kind, target, [other.to_core() for other in asked.others])
+    found = core.tuned_together(asked.antenna.hung(), pair or (target.center_hz,), kind.feed_ohm)
+    return asked.antenna.with_numbers_of(found)
 
 
 class PiecesIn(BaseModel):
@@ -146,27 +182,35 @@ class PiecesIn(BaseModel):
     target: TargetPayload
     added: Annotated[float, Field(ge=0, le=0.3)] = 0.045
     unit: LengthUnit = "m"
+    others: list[TargetPayload] = Field(default=[], max_length=12)
+
+
+class HungReachOut(_Out):
+    """The wire of a band: from the feed to its end, folds included, and how much of it is folded back."""
+
+    reach_m: float
+    folded_m: float
 
 
 class PiecesOut(BaseModel):
-    """What to cut; and how it goes up: all that is trimmed, and how much of it is folded back."""
+    """What to cut; and how it goes up, the highest of its bands first."""
 
     pieces: list[Cut]
     wire_m: float
-    reach_m: float
-    folded_m: float
+    reaches: list[HungReachOut]
 
 
 @router.post("/pieces")
 def antenna_pieces(asked: PiecesIn) -> PiecesOut:
     """The cut list of an antenna."""
-    hung = asked.antenna.hung()
-    found = core.cut_pieces(hung, asked.target.to_core().center_hz, asked.added, asked.unit)
+    hung, kind, target = asked.antenna.hung(), KINDS[asked.antenna.antenna], asked.target.to_core()
+    found = core.cut_pieces(hung, target.center_hz, asked.added, asked.unit)
+    bands = core.pair_of(kind, target, [other.to_core() for other in asked.others]) or (target.center_hz,)
+    hangs = core.hung_reaches(hung, bands, asked.added, kind.arrangement, asked.unit)
     return PiecesOut(
         pieces=[Cut.model_validate(p, from_attributes=True) for p in found],
         wire_m=sum(p.count * p.cut_m for p in found),
-        reach_m=on_tape(hung.trimmed_m + found[0].add_m, asked.unit),
-        folded_m=found[0].add_m,
+        reaches=[HungReachOut.model_validate(each) for each in hangs],
     )
 
 
@@ -209,6 +253,12 @@ class SidePoint(_Out):
     z_m: float
 
 
+class FittedOut(SidePoint):
+    """A part that stands in a wire."""
+
+    part: Literal["coil", "trap"]
+
+
 class SupportOut(_Out):
     """A pole up to a place, or a line that ties it down."""
 
@@ -232,7 +282,7 @@ class PictureOut(_Out):
 
     wires: list[WireSeenOut]
     feed: SidePoint
-    coils: list[SidePoint]
+    coils: list[FittedOut]
     handles: list[HeldOut]
     supports: list[SupportOut]
     highest_v: Figure
@@ -347,6 +397,9 @@ class LengthsByModel(_Out):
     low: float | None
     high: float | None
     part_m: float
+    # Whether that is what it is tuned by; and which of its bands it is, the highest first.
+    is_part: bool
+    band: int
     rules: list[RuleOut]
     reasons: list[ReasonOut]
 
@@ -419,6 +472,8 @@ class StudyOut(_Out):
     pieces: list[Cut]
     wire_m: float
     recipe: RecipeOut | None
+    # What each coil or trap bears in the middle of the band.
+    bearing: list[BearingOut]
 
 
 @router.post("/studies")
@@ -474,4 +529,5 @@ _TOLD = (
     "asked_for",
     "moves",
     "coil_reading_h",
+    "bearing",
 )

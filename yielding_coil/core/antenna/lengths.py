@@ -47,7 +47,8 @@ class ModelLength:
 
     Args:
         tuned_by: name of that number; `value` of it in SI units, None where no value of it dips there.
-        part_m: the part that rules speak of.
+        part_m: the part that rules speak of; `is_part` where that is what it is tuned by.
+        band: which of the antenna's bands it is, the highest first.
     """
 
     tuned_by: str
@@ -55,6 +56,8 @@ class ModelLength:
     low: float | None
     high: float | None
     part_m: float
+    is_part: bool
+    band: int
     rules: tuple[RuleLength, ...]
     reasons: tuple[Reason, ...]
 
@@ -76,12 +79,15 @@ def lengths_of(
     """
     own = tuned or here
     form, corners = FORMS[kind.form], getattr(own, "corners", 1)
-    value = None if tuned is None else float(getattr(tuned, tuned.tuned_by))
+    name = own.tuned_on(wanted_hz)
+    value = None if tuned is None else float(getattr(tuned, name))
     low = high = None
     if value is not None and off is not None:
         # One that comes out low asks for less wire, or less coil.
-        low, high = sorted(value * by ** (-1 / POWERS.get(own.tuned_by, -1.0)) for by in off)
-    part = own.trimmed_m / (corners if form.part == "side" else 1)
+        low, high = sorted(value * by ** (-1 / POWERS.get(name, -1.0)) for by in off)
+    band = own.band_of(wanted_hz)
+    reach = own.reaches_m[band]
+    part = reach / (corners if form.part == "side" else 1)
     velocity = BARE_VELOCITY if own.stock.insulation is None else COVERED_VELOCITY
     found = []
     for rule in rules_for(kind.form, rules, corners if form.part == "side" else None):
@@ -89,7 +95,8 @@ def lengths_of(
         longer = None if tuned is None else says.length_m / part - 1
         found.append(RuleLength(rule.key, rule.school, rule.source, says.length_m, says.low_m, says.high_m, longer))
     reasons = () if tuned is None or not found else _reasons(kind, tuned, wanted_hz)
-    return ModelLength(own.tuned_by, value, low, high, part, tuple(found), reasons)
+    is_part = float(getattr(own, name)) == reach
+    return ModelLength(name, value, low, high, part, is_part, band, tuple(found), reasons)
 
 
 def _reasons(kind: AntennaKind, tuned: Hung, wanted_hz: float) -> tuple[Reason, ...]:

@@ -1,12 +1,13 @@
 """An antenna as it is seen from the side, with what flows on it and where not to touch it."""
 
 from dataclasses import dataclass
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 import numpy as np
 
 from yielding_coil.core.antenna.hands import place_of
 from yielding_coil.core.arrays import Real
+from yielding_coil.core.trap import Trap
 from yielding_coil.core.wire import Hung, Ints, Structure
 
 # Peak volts against ground from which a hand is burnt. ICNIRP's contact current for the public, 40 mA from 10 to
@@ -42,6 +43,14 @@ class Place(NamedTuple):
     z_m: float
 
 
+class Fitted(NamedTuple):
+    """A part that stands in a wire, seen from the side."""
+
+    x_m: float
+    z_m: float
+    part: Literal["coil", "trap"]
+
+
 @dataclass(frozen=True, slots=True)
 class Support:
     """What a place hangs on: a pole up to it, or a line tied down to a peg."""
@@ -73,7 +82,7 @@ class Picture:
 
     wires: tuple[Seen, ...]
     feed: Place
-    coils: tuple[Place, ...]
+    coils: tuple[Fitted, ...]
     handles: tuple[Held, ...]
     supports: tuple[Support, ...]
     highest_v: float
@@ -119,7 +128,9 @@ def picture_of(hung: Hung, frequency_hz: float, power_w: float, solved_as: Struc
     return Picture(
         wires=tuple(wires),
         feed=_side(structure, structure.source.wire, structure.source.at),
-        coils=tuple(_side(structure, c.wire, c.at) for c in coils),
+        coils=tuple(
+            Fitted(*_side(structure, c.wire, c.at), "trap" if isinstance(c.part, Trap) else "coil") for c in coils
+        ),
         handles=tuple(
             Held(h.key, h.label, float(place[0]), float(place[1]), h.numbers)
             for h in hung.handles

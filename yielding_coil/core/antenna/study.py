@@ -7,11 +7,12 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from yielding_coil.core.antenna.bearing import Bearing, bearing_of
 from yielding_coil.core.antenna.elevation import ElevationCut, elevation_cuts
 from yielding_coil.core.antenna.lengths import ModelLength, lengths_of
 from yielding_coil.core.antenna.picture import Picture, picture_of
 from yielding_coil.core.antenna.sag import Sag, sag_of
-from yielding_coil.core.antenna.tuning import hung_dip, moves_by_length, tuned
+from yielding_coil.core.antenna.tuning import hung_dip, moves_by_length, tuned, tuned_together
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.modelled_antenna import ModelledAntenna, Range, dip_near, modelled
@@ -23,6 +24,7 @@ from yielding_coil.core.wire import (
     AVERAGE_GROUND,
     KINDS,
     AntennaKind,
+    Arrangement,
     Ground,
     Hung,
     OnRadials,
@@ -32,6 +34,7 @@ from yielding_coil.core.wire import (
     Structure,
     WirePiece,
     on_tape,
+    segments,
     wave_m,
 )
 
@@ -57,15 +60,18 @@ def begun(
     stock: Stock | None = None,
     soil: Ground = AVERAGE_GROUND,
     hung_at: Mapping[str, float] | None = None,
+    others: Sequence[Target] = (),
 ) -> Hung:
     """One of a kind to begin with, brought to the middle of a band where it can be.
 
     Args:
         stock: its wire; bare copper of 2 mm when left out.
         hung_at: heights by name, taken where it has them and can hang so.
+        others: bands wanted beside; a kind that serves two takes the nearest.
     """
     kind = KINDS[key]
-    usual = kind.start(target.center_hz)
+    pair = pair_of(kind, target, others)
+    usual = kind.start(target.center_hz) if pair is None or kind.start_for is None else kind.start_for(*pair)
     start = kind.made(usual.numbers, stock or usual.stock, soil)
     with contextlib.suppress(OutOfDomainError):
         there = start.told(**{name: at for name, at in (hung_at or {}).items() if name in start.heights})
@@ -74,8 +80,21 @@ def begun(
     if not kind.resonant:
         return start
     with contextlib.suppress(OutOfDomainError):
-        return tuned(start, target.center_hz, kind.feed_ohm)
+        return tuned_together(start, pair or (target.center_hz,), kind.feed_ohm)
     return start
+
+
+def pair_of(kind: AntennaKind, target: Target, others: Sequence[Target]) -> tuple[float, float] | None:
+    """The two bands that such a kind serves at once, the upper one first, in Hz; None of one that serves one.
+
+    The nearest of the other bands stands beside the one that is asked for.
+    """
+    own = target.center_hz
+    beside = [t.center_hz for t in others if t.center_hz != own]
+    if kind.bands < 2 or not beside:
+        return None
+    other = min(beside, key=lambda f: abs(math.log(f / own)))
+    return max(own, other), min(own, other)
 
 
 @dataclass(frozen=True, slots=True)
@@ -155,6 +174,7 @@ class Study:
         asked_for: what it is tuned by would have to be for that, where it is off by more than a tape errs.
         moves: what wire off its ends moves the dip, over what the ratio of lengths says.
         coil_reading_h: what an analyser reads of its coil in the middle of the band; None without one.
+        bearing: what each of its coils or traps bears in the middle of the band, radials' loss left out.
     """
 
     sketch: Sketch
@@ -179,6 +199,7 @@ class Study:
     asked_for: float | None
     moves: float
     coil_reading_h: float | None
+    bearing: tuple[Bearing, ...]
 
 
 def study(
@@ -238,9 +259,10 @@ def study(
         difference_ohm=float(np.abs(structure.difference_ohm(wanted))),
         estimated=bool(structure.is_estimated(wanted)),
         tuned=None if brought is None else brought.numbers,
-        asked_for=_asked_for(hung, brought),
+        asked_for=_asked_for(hung, brought, hung.tuned_on(wanted)),
         moves=moves_by_length(hung, drawn.dip_hz or wanted, feed) if kind.resonant else 1.0,
         coil_reading_h=coil_reading_h(hung, wanted),
+        bearing=bearing_of(hung, wanted, power_w),
     )
 
 
@@ -265,10 +287,10 @@ def _brought(kind: AntennaKind, hung: Hung, wanted_hz: float) -> Hung | None:
     return None
 
 
-def _asked_for(hung: Hung, brought: Hung | None) -> float | None:
+def _asked_for(hung: Hung, brought: Hung | None, name: str) -> float | None:
     if brought is None:
         return None
-    now, then = (float(getattr(one, hung.tuned_by)) for one in (hung, brought))
+    now, then = (float(getattr(one, name)) for one in (hung, brought))
     return then if abs(then / now - 1) > WORTH_CHANGING else None
 
 
@@ -306,6 +328,33 @@ def cut_pieces(hung: Hung, wanted_hz: float, added: float, unit: LengthUnit = "m
     found = [_piece(each, added, unit) for each in hung.pieces()]
     if isinstance(hung, OnRadials):
         found.append(_piece(WirePiece("radial on the ground", hung.radials, wave_m(wanted_hz) / 4), 0.0, unit))
+    return tuple(found)
+
+
+@dataclass(frozen=True, slots=True)
+class HungReach:
+    """How the wire of a band goes up: from the feed to its end with its folds, and how much is folded back."""
+
+    reach_m: float
+    folded_m: float
+
+
+def hung_reaches(
+    hung: Hung, wanted_hz: Sequence[float], added: float, arrangement: Arrangement, unit: LengthUnit = "m"
+) -> tuple[HungReach, ...]:
+    """As it goes up with so much left over each piece, folded back: of each band, the highest first.
+
+    Args:
+        wanted_hz: the bands that it is trimmed on, in any order.
+        arrangement: of its wires; linked ones count what lies inside them.
+    """
+    bands = list(dict.fromkeys(hung.band_of(f) for f in sorted(wanted_hz, reverse=True)))
+    planned = [hung.reaches_m[band] for band in bands]
+    found: list[HungReach] = []
+    for piece in segments(planned, arrangement):
+        own = _piece(WirePiece("", 1, piece), added, unit)
+        inner = found[-1].reach_m if found and arrangement == "linked" else 0.0
+        found.append(HungReach(inner + own.cut_m, own.add_m))
     return tuple(found)
 
 

@@ -2,6 +2,7 @@
 
 import contextlib
 import math
+from collections.abc import Sequence
 from functools import lru_cache
 from typing import TypeVar
 
@@ -20,8 +21,9 @@ SIDES = (0.12, 0.4)
 STEP = 2e-4
 # The dip lies where it is wanted when it is no further off than this; sums that come no nearer end after so many.
 CLOSE, ROUNDS = 2e-4, 8
+TOGETHER_ROUNDS = 6
 # How a dip follows what an antenna is tuned by: 1/length; of a coil as its root.
-POWERS = {"inductance_h": -0.5, "upper_m": -0.3}
+POWERS = {"inductance_h": -0.5, "upper_m": -0.3, "spoke_m": -0.3, "outer_m": -0.1, "over_m": -0.1}
 LEAST_POWER, MOST_POWER = 0.05, 3.0
 # What is taken off an end to see what it moves, of its length.
 SHORTER = 0.01
@@ -47,10 +49,11 @@ def tuned(hung: HungOf, wanted_hz: float, feed_ohm: float) -> HungOf:
     Raises:
         OutOfDomainError: no dip near by, or none that this number brings there.
     """
-    power = POWERS.get(hung.tuned_by, -1.0)
+    name = hung.tuned_on(wanted_hz)
+    power = POWERS.get(name, -1.0)
     before: tuple[float, float] | None = None
     for _ in range(ROUNDS):
-        value, found = float(getattr(hung, hung.tuned_by)), hung_dip(hung, wanted_hz, feed_ohm)
+        value, found = float(getattr(hung, name)), hung_dip(hung, wanted_hz, feed_ohm)
         if not math.isfinite(found):
             break
         if abs(found / wanted_hz - 1) < CLOSE:
@@ -60,12 +63,43 @@ def tuned(hung: HungOf, wanted_hz: float, feed_ohm: float) -> HungOf:
             seen = math.log(found / before[1]) / math.log(value / before[0])
             power = seen if LEAST_POWER < -seen < MOST_POWER else power
         before = value, found
-        hung = hung.told(**{hung.tuned_by: value * (wanted_hz / found) ** (1 / power)})
+        hung = hung.told(**{name: value * (wanted_hz / found) ** (1 / power)})
     raise OutOfDomainError(
-        NUMBERS[hung.tuned_by].label,
-        f"{getattr(hung, hung.tuned_by):.4g}",
+        NUMBERS[name].label,
+        f"{getattr(hung, name):.4g}",
         f"one that dips within {SIDES[-1]:.0%} of {wanted_hz / 1e6:.4g} MHz",
     )
+
+
+def tuned_together(hung: HungOf, wanted_hz: Sequence[float], feed_ohm: float) -> HungOf:
+    """The same dipping on each of several bands at once, the highest first and outwards, until none moves another.
+
+    Raises:
+        OutOfDomainError: two bands that the same number would have to serve; bands that it cannot be brought to.
+    """
+    bands = sorted(wanted_hz, reverse=True)
+    names = [hung.tuned_on(f) for f in bands]
+    if len(set(names)) < len(names):
+        shown = " and ".join(f"{f / 1e6:.4g}" for f in bands)
+        raise OutOfDomainError("bands", f"{shown} MHz", "bands that this antenna has a length each for")
+    start = hung
+    try:
+        for _ in range(TOGETHER_ROUNDS):
+            before = hung
+            for f in bands:
+                hung = tuned(hung, f, feed_ohm)
+            if hung == before:
+                break
+        hung.structure()
+    except OutOfDomainError as why:
+        shown = " and ".join(f"{f / 1e6:.4g}" for f in bands)
+        raise OutOfDomainError(
+            "bands",
+            f"{shown} MHz",
+            f"bands that this antenna can be brought to at once ({NUMBERS[start.tuned_on(bands[0])].label} and "
+            f"{NUMBERS[start.tuned_on(bands[-1])].label} pull at each other: bands further apart, or wires)",
+        ) from why
+    return hung
 
 
 @lru_cache(maxsize=64)

@@ -124,7 +124,9 @@ def cut_list(plan: CutPlan, bands: Sequence[Band], rules: Sequence[Rule], unit: 
     kind = FORMS[plan.form]
     schools = rules_for(plan.form, rules, plan.corners)
     if not schools:
-        raise OutOfDomainError("form", plan.form, "one that a rule of length knows; its coil decides: model it")
+        raise OutOfDomainError(
+            "form", plan.form, "one that a rule of length knows; its coil or trap decides: model it"
+        )
     chosen = next((r for r in schools if r.key == plan.rule), schools[0])
     parts = kind.parts(plan.corners)
     velocity = COVERED_VELOCITY if plan.covered else BARE_VELOCITY

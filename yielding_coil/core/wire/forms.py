@@ -6,7 +6,18 @@ from typing import Literal
 
 from yielding_coil.core.errors import OutOfDomainError
 
-WireForm = Literal["dipole", "vertical", "loop", "five-eighths", "end-fed", "loaded-dipole", "loaded-vertical"]
+WireForm = Literal[
+    "dipole",
+    "vertical",
+    "loop",
+    "five-eighths",
+    "long-dipole",
+    "end-fed",
+    "loaded-dipole",
+    "loaded-vertical",
+    "trap-dipole",
+    "trap-vertical",
+]
 Part = Literal["leg", "side", "whole"]
 
 
@@ -46,6 +57,9 @@ FORMS: Mapping[WireForm, WireKind] = {
         WireKind("end-fed", 1, "whole", "end-fed-practice"),
         WireKind("loaded-dipole", 2, "leg", None),
         WireKind("loaded-vertical", 1, "whole", None),
+        WireKind("long-dipole", 2, "leg", None, resonant=False),
+        WireKind("trap-dipole", 2, "leg", None, in_sets=True),
+        WireKind("trap-vertical", 1, "whole", None, in_sets=True),
     )
 }
 

@@ -118,6 +118,21 @@ def solutions(
     gap = mesh.gap(frame.wires, source.wire, source.at)
     through = np.array([mesh.gap(frame.wires, one.wire, one.at) for one in loads]).reshape(len(loads), len(gap))
     lumped = np.array([one.part.impedance_ohm(f) for one in loads], dtype=complex).reshape(len(loads), f.size)
+    for at, z, lossy in _matrices(frame, mesh, f, per_wave):
+        for ohm, row in zip(lumped[:, at], through, strict=True):
+            on = np.flatnonzero(row)
+            z[np.ix_(on, on)] += ohm * np.outer(row[on], row[on])
+        # The matrix is symmetric: transposed it has the order that LAPACK wants.
+        *_, current, trouble = lapack.zgesv(z.T, gap, overwrite_a=True)
+        if trouble:
+            raise OutOfDomainError("wires", "a structure without a solution", "one in which currents can flow")
+        yield at, Solution(float(f[at]), current, complex(gap @ current), mesh, lumped[:, at], through, lossy)
+
+
+def _matrices(
+    frame: Frame, mesh: Mesh, f: Real, per_wave: float
+) -> Iterator[tuple[int, Complex, tuple[tuple[complex, Real], ...]]]:
+    """The matrix at each frequency with the loss of its metals, before anything is put in; one's own to change."""
     kinds = _kinds(frame.wires, mesh)
     along = [_per_metre(frame.wires[first], f) for first, _ in kinds]
     for members, spans in _octaves(frame, f, per_wave):
@@ -128,17 +143,53 @@ def solutions(
             lossy = tuple((complex(ohm[at]), mass) for ohm, (_, mass) in zip(along, kinds, strict=True))
             for ohm, mass in lossy:
                 z += ohm * mass
-            for ohm, row in zip(lumped[:, at], through, strict=True):
-                on = np.flatnonzero(row)
-                z[np.ix_(on, on)] += ohm * np.outer(row[on], row[on])
-            # The matrix is symmetric: transposed it has the order that LAPACK wants.
-            *_, current, trouble = lapack.zgesv(z.T, gap, overwrite_a=True)
-            if trouble:
-                raise OutOfDomainError("wires", "a structure without a solution", "one in which currents can flow")
-            yield (
-                int(at),
-                Solution(float(f[at]), current, complex(gap @ current), mesh, lumped[:, at], through, lossy),
-            )
+            yield int(at), z, lossy
+
+
+def admittances_by_length(
+    frame: Frame, source: Source, frequency_hz: Real, per_wave: float
+) -> tuple[Real, Complex]:
+    """What a structure shows with its first wire cut shorter and shorter, all lengths from one elimination.
+
+    A wire cut at an edge of its segments has the leading part of the matrix when its unknowns come last, from the
+    feed outwards. One elimination without exchange, Z = L·D·Lᵀ, then gives the admittance of every leading part:
+    the sum of y²/d so far, with L·y the gap.
+
+    Args:
+        frame: its first wire begins at the feed, and has no part in it.
+        frequency_hz: shape (n,), in one octave for the fewest segments.
+
+    Returns:
+        Lengths of the first wire, shape (k,), rising, and admittances, (n, k).
+
+    Source:
+        G. H. Golub & C. F. Van Loan, Matrix Computations, 4th ed., §4.1 (LDLᵀ of leading submatrices).
+    """
+    mesh = frame.mesh(frequency_hz, per_wave)
+    gap = mesh.gap(frame.wires, source.wire, source.at)
+    start = np.asarray(frame.wires[0].start_m)
+    rows = np.flatnonzero(mesh.wire == 0)
+    # The unknowns within the first wire stand at the starts of its segments but the first one's.
+    inner = mesh.ends[2 * rows[1:]].indices
+    order = np.concatenate([np.setdiff1d(np.arange(len(gap)), inner), inner])
+    lengths = np.linalg.norm(mesh.end_m[rows] - start, axis=1)
+    found = np.empty((len(frequency_hz), len(rows)), dtype=complex)
+    for at, z, _ in _matrices(frame, mesh, frequency_hz, per_wave):
+        found[at] = _leading(z[np.ix_(order, order)], gap[order])[-len(rows) :]
+    return lengths, found
+
+
+def _leading(z: Complex, gap: Real) -> Complex:
+    """gapᵀ·Z⁻¹·gap of every leading part, shape (N,)."""
+    y, found = gap.astype(complex), np.empty(len(gap), dtype=complex)
+    so_far = 0j
+    for i in range(len(gap)):
+        so_far += y[i] ** 2 / z[i, i]
+        found[i] = so_far
+        factor = z[i + 1 :, i] / z[i, i]
+        y[i + 1 :] -= factor * y[i]
+        z[i + 1 :, i + 1 :] -= np.outer(factor, z[i, i + 1 :])
+    return found
 
 
 def octave_above(frequency_hz: float) -> float:

@@ -7,6 +7,7 @@ from collections.abc import Mapping
 
 from yielding_coil.core.wire.kinds.dipole import (
     DIPOLE,
+    FIVE_EIGHTHS_DIPOLE,
     INVERTED_V,
     LINKED_DIPOLE,
     SLOPING_DIPOLE,
@@ -15,7 +16,14 @@ from yielding_coil.core.wire.kinds.dipole import (
     LinkedDipole,
     SlopingDipole,
 )
-from yielding_coil.core.wire.kinds.end_fed import END_FED, END_FED_ON_SHIELD, EndFed, EndFedOnShield
+from yielding_coil.core.wire.kinds.end_fed import (
+    END_FED,
+    END_FED_BESIDE,
+    END_FED_ON_SHIELD,
+    EndFed,
+    EndFedBeside,
+    EndFedOnShield,
+)
 from yielding_coil.core.wire.kinds.kind import (
     AVERAGE_GROUND,
     NUMBERS,
@@ -24,6 +32,7 @@ from yielding_coil.core.wire.kinds.kind import (
     Handle,
     Hung,
     Number,
+    NumberUnit,
     OnRadials,
     Stock,
     Stray,
@@ -32,7 +41,18 @@ from yielding_coil.core.wire.kinds.kind import (
     wave_m,
 )
 from yielding_coil.core.wire.kinds.loaded_dipole import LOADED_DIPOLE, LoadedDipole
+from yielding_coil.core.wire.kinds.loading import line_estimate_h
 from yielding_coil.core.wire.kinds.loop import SQUARE, TRIANGLE, Loop
+from yielding_coil.core.wire.kinds.parallel import (
+    DIPOLE_BESIDE,
+    FAN_DIPOLE,
+    NESTED_LOOPS,
+    DipoleBeside,
+    FanDipole,
+    NestedLoops,
+)
+from yielding_coil.core.wire.kinds.trapped import TRAP_DIPOLE, TRAP_VERTICAL, TrapDipole, Trapped, TrapVertical
+from yielding_coil.core.wire.kinds.upright import HAT_VERTICAL, SLEEVE_DIPOLE, HatVertical, SleeveDipole
 from yielding_coil.core.wire.kinds.vertical import (
     COIL_ISOLATED_VERTICAL,
     FIVE_EIGHTHS,
@@ -53,15 +73,24 @@ KINDS: Mapping[str, AntennaKind] = {
         INVERTED_V,
         LINKED_DIPOLE,
         LOADED_DIPOLE,
+        TRAP_DIPOLE,
+        FAN_DIPOLE,
+        FIVE_EIGHTHS_DIPOLE,
+        DIPOLE_BESIDE,
         VERTICAL,
         RAISED_VERTICAL,
         FIVE_EIGHTHS,
         LOADED_VERTICAL,
         COIL_ISOLATED_VERTICAL,
+        HAT_VERTICAL,
+        TRAP_VERTICAL,
+        SLEEVE_DIPOLE,
         END_FED,
         END_FED_ON_SHIELD,
+        END_FED_BESIDE,
         TRIANGLE,
         SQUARE,
+        NESTED_LOOPS,
     )
 }
 
@@ -73,23 +102,34 @@ __all__ = [
     "AntennaKind",
     "CoilIsolatedVertical",
     "Dipole",
+    "DipoleBeside",
     "EndFed",
+    "EndFedBeside",
     "EndFedOnShield",
+    "FanDipole",
     "Handle",
+    "HatVertical",
     "Hung",
     "InvertedV",
     "LinkedDipole",
     "LoadedDipole",
     "LoadedVertical",
     "Loop",
+    "NestedLoops",
     "Number",
+    "NumberUnit",
     "OnRadials",
     "RaisedVertical",
+    "SleeveDipole",
     "SlopingDipole",
     "Stock",
     "Stray",
+    "TrapDipole",
+    "TrapVertical",
+    "Trapped",
     "Vertical",
     "WirePiece",
+    "line_estimate_h",
     "radials_ohm",
     "wave_m",
 ]

@@ -191,3 +191,13 @@ LINKED_DIPOLE = AntennaKind(
     form="dipole",
     start=lambda f: LinkedDipole(0.97 * LEG * wave_m(f), 0.5 * LEG * wave_m(f), usual_height_m(f)),
 )
+FIVE_EIGHTHS_DIPOLE = AntennaKind(
+    key="five-eighths-dipole",
+    name="centre-fed five eighths of a wave",
+    purpose="one band, a little more broadside than a half-wave, where the span allows it",
+    fed_by="a series capacitor and a shorted stub of coax, then a choke",
+    feed_ohm=50.0,
+    not_modelled="the coax parts at its middle; sag",
+    form="long-dipole",
+    start=lambda f: Dipole(0.5 * 0.612 * wave_m(f), usual_height_m(f)),
+)

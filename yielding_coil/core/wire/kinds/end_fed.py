@@ -20,6 +20,8 @@ from yielding_coil.core.wire.structure import Structure
 
 # The outside of 5 mm coax.
 SHIELD_RADIUS_M = 0.002
+# Between the wires of window line (common practice).
+WINDOW_M = 0.02
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +92,46 @@ class EndFedOnShield(Hung):
         return Structure(wires, Source(0, 0.0), ground=self.ground)
 
 
+@dataclass(frozen=True, slots=True)
+class EndFedBeside(Hung):
+    """A half-wave or more from a feedpoint; a short one runs back beside it, as the other wire of window line."""
+
+    lengths: ClassVar[tuple[str, ...]] = ("wire_m", "counterpoise_m")
+    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    others: ClassVar[tuple[str, ...]] = ("apart_m",)
+    handles: ClassVar[tuple[Handle, ...]] = (
+        Handle("far", "far end", ("wire_m", "far_m")),
+        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        Handle("beside", "end of the short wire", ("counterpoise_m",), wire=2),
+    )
+    tuned_by: ClassVar[str] = "wire_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
+    wire_m: float
+    counterpoise_m: float
+    feed_m: float
+    far_m: float
+    apart_m: float = WINDOW_M
+    stock: Stock = BARE
+    ground: GroundKind = AVERAGE_GROUND
+
+    def pieces(self) -> tuple[WirePiece, ...]:
+        """What to cut."""
+        return (WirePiece("wire", 1, self.wire_m), WirePiece("short one beside it", 1, self.counterpoise_m))
+
+    def structure(self) -> Structure:
+        """The wire towards +x, the short one below it, a short piece with the feed between their ends."""
+        if not self.counterpoise_m < self.wire_m:
+            accepted = f"less than the wire's {self.wire_m:.4g} m, beside which it runs"
+            raise refused("counterpoise_m", f"{self.counterpoise_m:.4g} m", accepted)
+        away = _far_end(self.wire_m, self.feed_m, self.far_m)
+        share = self.counterpoise_m / self.wire_m
+        low = self.feed_m - self.apart_m
+        feed, below = (0.0, 0.0, self.feed_m), (0.0, 0.0, low)
+        end = (share * away[0], 0.0, low + share * (away[2] - self.feed_m))
+        wires = [self.stock.wire(feed, away), self.stock.wire(feed, below), self.stock.wire(below, end)]
+        return Structure(wires, Source(1, 0.0), ground=self.ground)
+
+
 def _far_end(length_m: float, feed_m: float, far_m: float) -> tuple[float, float, float]:
     rise = far_m - feed_m
     if not abs(rise) < length_m:
@@ -117,4 +159,14 @@ END_FED_ON_SHIELD = AntennaKind(
     not_modelled="what the choke lets pass; the coax beyond it",
     form="end-fed",
     start=lambda f: EndFedOnShield(0.473 * wave_m(f), 0.05 * wave_m(f) + 1.0, usual_height_m(f), usual_height_m(f)),
+)
+END_FED_BESIDE = AntennaKind(
+    key="end-fed-beside",
+    name="end-fed half-wave, a short wire beside its foot",
+    purpose="a band and its harmonics with no counterpoise in the way: window line, its other wire cut short",
+    fed_by="49 : 1 or 64 : 1 unun",
+    feed_ohm=2450.0,
+    not_modelled="the webs between the two wires, which slow that part by some 8 %; the coax",
+    form="end-fed",
+    start=lambda f: EndFedBeside(0.473 * wave_m(f), 0.05 * wave_m(f), usual_height_m(f), usual_height_m(f)),
 )

@@ -2,7 +2,7 @@
 
 import math
 from abc import ABC, abstractmethod
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, ClassVar, Literal, Self
 
@@ -87,7 +87,7 @@ BARE = Stock()
 # From so many ohms on a wire is fed through an unun (common practice).
 HIGH_FEED_OHM = 500.0
 
-NumberUnit = Literal["m", "deg", "H", "share", "count", "Q"]
+NumberUnit = Literal["m", "deg", "H", "F", "Hz", "share", "count", "Q"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +119,18 @@ NUMBERS: Mapping[str, Number] = {
             radial_m="one radial",
             lower_m="below the coil",
             upper_m="above the coil",
+            inner_m="leg to the trap",
+            outer_m="beyond the trap",
+            under_m="below the trap",
+            over_m="above the trap",
+            short_m="short leg",
+            inside_m="inner loop, once round",
+            other_m="leg of the one beside",
+            spoke_m="one spoke of the hat",
+            whip_m="above the feed",
+            sleeve_m="sleeve",
         ),
+        Number("apart_m", "apart", "m", 0.005, 50.0),
         Number("height_m", "height", "m", 0.1, 200.0),
         Number("high_m", "high end", "m", 0.1, 200.0),
         Number("low_m", "low end", "m", 0.1, 200.0),
@@ -133,6 +144,9 @@ NUMBERS: Mapping[str, Number] = {
         Number("coil_at", "coil, up from the feed", "share", 0.0, 0.95),
         Number("q", "Q of the coil", "Q", 10.0, 1000.0),
         Number("radials", "radials", "count", 2.0, 64.0),
+        Number("spokes", "spokes of the hat", "count", 2.0, 8.0),
+        Number("trap_hz", "trap resonates at", "Hz", 1e6, 6e7),
+        Number("trap_f", "trap's capacitor", "F", 5e-12, 1e-9),
     )
 }
 
@@ -189,6 +203,8 @@ class Hung(ABC):
     others: ClassVar[tuple[str, ...]] = ()
     handles: ClassVar[tuple[Handle, ...]] = ()
     tuned_by: ClassVar[str] = ""
+    # Of several bands, what brings each of its dips there, highest first: trimmed in that order.
+    in_turn: ClassVar[tuple[str, ...]] = ()
     # Whether it hangs between two supports, and whether the coax hangs in its middle; loads that are ground.
     spans: ClassVar[Literal["", "wire", "coax"]] = ""
     earths: ClassVar[int] = 0
@@ -217,6 +233,35 @@ class Hung(ABC):
         return float(getattr(self, self.lengths[0]))
 
     @property
+    def reaches_m(self) -> tuple[float, ...]:
+        """From the feed to where the wire of each of its bands ends, highest band first."""
+        return (self.trimmed_m,)
+
+    def reaching(self, reach_m: Sequence[float]) -> Self:
+        """The same with its wires ending there.
+
+        Args:
+            reach_m: as many as it has bands.
+
+        Raises:
+            OutOfDomainError: another number of them, or lengths that it cannot have.
+        """
+        if len(reach_m) != len(self.reaches_m):
+            raise OutOfDomainError("reach_m", f"{len(reach_m)} lengths", f"{len(self.reaches_m)}, one a band")
+        return self._reaching(reach_m)
+
+    def _reaching(self, reach_m: Sequence[float]) -> Self:
+        return self.shortened(self.trimmed_m - reach_m[0])
+
+    def band_of(self, frequency_hz: float) -> int:
+        """Which of its bands a frequency belongs to, the highest first."""
+        return 0
+
+    def tuned_on(self, frequency_hz: float) -> str:
+        """The number that brings its dip to a band: of several bands each has its own."""
+        return self.in_turn[self.band_of(frequency_hz)] if self.in_turn else self.tuned_by
+
+    @property
     def numbers(self) -> dict[str, float]:
         """All it is told by, by name."""
         return {name: float(getattr(self, name)) for name in self.told_by()}
@@ -239,7 +284,7 @@ class Hung(ABC):
             known = NUMBERS[name]
             if not known.least <= value <= known.most:
                 # A length is told as a tape shows it, all else as it is.
-                unit = {"m": " m", "deg": "°", "H": " H"}.get(known.unit, "")
+                unit = {"m": " m", "deg": "°", "H": " H", "F": " F", "Hz": " Hz"}.get(known.unit, "")
                 raise refused(name, f"{value:.5g}{unit}", f"{known.least:g} to {known.most:g}{unit}")
             changes[name] = round(value) if known.unit == "count" else value
         return self._replaced(changes)
@@ -311,6 +356,8 @@ class AntennaKind:
         not_modelled: what of it the model leaves out.
         form: how it is cut and trimmed.
         start: one to begin with for a frequency in Hz, in numbers of the trade.
+        start_for: the same for two bands, the upper one first, of a kind that serves two at once.
+        arrangement: how the wires of such a kind lie to each other.
     """
 
     key: str
@@ -321,6 +368,13 @@ class AntennaKind:
     not_modelled: str
     form: WireForm
     start: Callable[[float], Hung]
+    start_for: Callable[[float, float], Hung] | None = None
+    arrangement: Literal["linked", "nested"] = "linked"
+
+    @property
+    def bands(self) -> int:
+        """How many bands it serves at once, by its build."""
+        return 1 if self.start_for is None else 2
 
     @property
     def by_unun(self) -> bool:

@@ -1,9 +1,12 @@
 """Verticals: on the ground with radials, raised with their own, loaded, and five eighths of a wave."""
 
+import contextlib
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
+from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.parts import Inductor
 from yielding_coil.core.wire.geometry import Ground, GroundKind, Load, Source
 from yielding_coil.core.wire.kinds.kind import (
@@ -25,6 +28,11 @@ from yielding_coil.core.wire.structure import Structure
 LOWEST_BASE_M = 0.3
 # Across an air coil of some centimetres (from memory).
 OWN_F = 1.5e-12
+# From so much of a wave on what stands below a coil serves a band by itself.
+QUARTER_FROM = 0.2
+# A coil so large parts the wire above it (33 µH at 14.2 MHz: practice); longer pieces above it ask for less coil.
+ISOLATES_OHM = 2000.0
+UPPER_SHARES = (0.6, 0.5, 0.4, 0.3, 0.237, 0.2, 0.16, 0.12, 0.08)
 
 
 @dataclass(frozen=True, slots=True)
@@ -152,6 +160,7 @@ class CoilIsolatedVertical(OnRadials):
         Handle("coil", "coil", ("lower_m",), load=1),
     )
     tuned_by: ClassVar[str] = "upper_m"
+    in_turn: ClassVar[tuple[str, ...]] = ("lower_m", "upper_m")
     lower_m: float
     upper_m: float
     inductance_h: float
@@ -167,6 +176,18 @@ class CoilIsolatedVertical(OnRadials):
         """All of it; what is trimmed is its top."""
         return self.lower_m + self.upper_m
 
+    @property
+    def reaches_m(self) -> tuple[float, ...]:
+        """To the coil, and to the top."""
+        return (self.lower_m, self.lower_m + self.upper_m)
+
+    def _reaching(self, reach_m: Sequence[float]) -> "CoilIsolatedVertical":
+        return self.told(lower_m=reach_m[0], upper_m=reach_m[1] - reach_m[0])
+
+    def band_of(self, frequency_hz: float) -> int:
+        """The upper band is that on which the wire below the coil is nearly a quarter-wave."""
+        return 0 if self.lower_m > QUARTER_FROM * wave_m(frequency_hz) else 1
+
     def shortened(self, by_m: float) -> "CoilIsolatedVertical":
         """Wire is taken off the top."""
         return self.told(upper_m=self.upper_m - by_m)
@@ -174,8 +195,8 @@ class CoilIsolatedVertical(OnRadials):
     def pieces(self) -> tuple[WirePiece, ...]:
         """What to cut."""
         return (
-            WirePiece("wire above the coil", 1, self.upper_m),
             WirePiece("wire below the coil", 1, self.lower_m),
+            WirePiece("wire above the coil", 1, self.upper_m),
         )
 
     def structure(self) -> Structure:
@@ -200,6 +221,20 @@ def _isolated(frequency_hz: float) -> CoilIsolatedVertical:
     lower, upper = 0.128 * wave_m(frequency_hz), 0.0303 * wave_m(frequency_hz)
     coil = line_estimate_h(frequency_hz, lower, upper, BARE.radius_m, OWN_F)
     return CoilIsolatedVertical(lower, upper, coil)
+
+
+def _isolated_for(high_hz: float, low_hz: float) -> CoilIsolatedVertical:
+    """A coil that parts its upper wire on the upper band, and the wire above it that the lower one asks for."""
+    lower = 0.256 * wave_m(high_hz)
+    for share in UPPER_SHARES:
+        with contextlib.suppress(OutOfDomainError):
+            upper = share * lower
+            coil = line_estimate_h(low_hz, lower, upper, BARE.radius_m, OWN_F)
+            if 2 * math.pi * high_hz * coil > ISOLATES_OHM:
+                return CoilIsolatedVertical(lower, upper, coil)
+    raise refused(
+        "bands", f"{high_hz / 1e6:.4g} and {low_hz / 1e6:.4g} MHz", "further apart, for a coil to part them"
+    )
 
 
 VERTICAL = AntennaKind(
@@ -249,6 +284,7 @@ COIL_ISOLATED_VERTICAL = AntennaKind(
     fed_by="coax and a choke",
     feed_ohm=50.0,
     not_modelled="the coil's size; what radials lose but by a table",
-    form="loaded-vertical",
+    form="trap-vertical",
     start=_isolated,
+    start_for=_isolated_for,
 )

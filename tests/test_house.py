@@ -62,7 +62,7 @@ WEB_FLOORS = (
     ("analyser", "wire"),
     ("line", "drawer", "trim"),
     ("design",),
-    ("matching", "winding", "predict", "tuner"),
+    ("matching", "winding", "predict", "tuner", "choose"),
     ("build", "find"),
     ("App",),
     ("main", "apiDocs"),

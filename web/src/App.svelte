@@ -71,6 +71,8 @@
 			<LazyPage page={() => import('./tuner/TunerPage.svelte')} given={{}} />
 		{:else if parts[0] === 'sums'}
 			<LazyPage page={() => import('./line/SumsPage.svelte')} given={{}} />
+		{:else if parts[0] === 'any-length'}
+			<LazyPage page={() => import('./choose/AnyLengthPage.svelte')} given={{}} />
 		{:else if parts[0] === 'drawer'}
 			<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
 		{:else if parts[0] === 'bin'}

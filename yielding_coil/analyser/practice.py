@@ -23,8 +23,12 @@ from yielding_coil.core.winding import (
 from yielding_coil.core.wire import KINDS, AntennaKind, Hung
 
 Numbers = dict[str, object]
-# The usual unun of a wire of kilohms, where none is designed (common practice).
-USUAL_UNUN: Numbers = {"mix": "43", "size": "FT240", "stack": 1, "primary": 2, "secondary": 14, "input_f": 1e-10}
+# The usual ununs, where none is designed, by the ohms they are for (common practice): two turns in fourteen for
+# kilohms, three wires in hand and nine turns for nine to one.
+USUAL_UNUNS: dict[float, Numbers] = {
+    2450.0: {"mix": "43", "size": "FT240", "stack": 1, "primary": 2, "secondary": 14, "input_f": 1e-10},
+    450.0: {"mix": "43", "size": "FT140", "stack": 1, "primary": 9, "secondary": 27, "input_f": 0.0},
+}
 
 
 class TunerRound(NamedTuple):
@@ -134,7 +138,7 @@ def antenna_text(hung: Hung, key: str, hands: Sequence[WireEnd] = (), unun: Woun
 def _unun(unun: WoundTransformer | None, kind: AntennaKind) -> Numbers | None:
     """The one given; where a wire of kilohms has none yet, the one that is usual for it."""
     if unun is None:
-        return USUAL_UNUN if kind.by_unun else None
+        return USUAL_UNUNS[kind.feed_ohm] if kind.by_unun else None
     return {
         **_core(unun.core),
         "primary": unun.primary_turns,

@@ -36,6 +36,7 @@ KindKey = Literal[
     "end-fed",
     "end-fed-on-shield",
     "end-fed-beside",
+    "any-length",
     "triangle",
     "square",
     "nested-loops",

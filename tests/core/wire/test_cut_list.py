@@ -21,7 +21,7 @@ from yielding_coil.core.wire import (
 RULES = list(data.lengths().values())
 TWELVE, FIFTEEN = Band("12 m", 24.94e6), Band("15 m", 21.225e6)
 # No rule of length knows what coils, traps or more than half a wave do.
-MODELLED = ["loaded-dipole", "loaded-vertical", "trap-dipole", "trap-vertical", "long-dipole"]
+MODELLED = ["loaded-dipole", "loaded-vertical", "trap-dipole", "trap-vertical", "long-dipole", "any-length"]
 
 
 def cut(*bands, unit="m", **plan):

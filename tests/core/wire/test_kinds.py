@@ -29,7 +29,7 @@ from yielding_coil.core.wire.kinds.loading import line_estimate_h
 
 F = 24.94e6
 # Near resonance by their first numbers; the others are of awkward length, or fed at the end of half a wave.
-AWKWARD = ("five-eighths", "five-eighths-dipole", "end-fed", "end-fed-on-shield", "end-fed-beside")
+AWKWARD = ("five-eighths", "five-eighths-dipole", "end-fed", "end-fed-on-shield", "end-fed-beside", "any-length")
 RESONANT = [key for key in KINDS if key not in AWKWARD]
 
 

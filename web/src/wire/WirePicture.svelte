@@ -35,7 +35,7 @@
 	const longest = $derived(Math.max(...links.map((l) => l.leg_m), 1e-6));
 	const upright = $derived(isUpright(form));
 	/** Fed at one end: drawn from there, not from a middle. */
-	const oneEnded = $derived(form === 'end-fed');
+	const oneEnded = $derived(form === 'end-fed' || form === 'any-length');
 	const legged = $derived(form.endsWith('dipole'));
 	const feed = $derived(
 		upright ? { x: 70, y: 520 } : oneEnded ? { x: 24, y: 190 } : { x: width / 2, y: 190 }

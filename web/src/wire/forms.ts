@@ -8,6 +8,7 @@ const named: Record<Form, { name: string; rule: string; upright: boolean }> = {
 	dipole: { name: 'half-wave dipole', rule: 'dipole-practice', upright: false },
 	vertical: { name: 'quarter-wave vertical', rule: 'vertical-practice', upright: true },
 	'five-eighths': { name: 'five-eighths vertical', rule: 'five-eighths-practice', upright: true },
+	'any-length': { name: 'wire of any length', rule: '', upright: false },
 	'end-fed': { name: 'end-fed wire', rule: 'end-fed-practice', upright: false },
 	'loaded-dipole': { name: 'short dipole with coils', rule: '', upright: false },
 	'loaded-vertical': { name: 'short vertical with a coil', rule: '', upright: true },

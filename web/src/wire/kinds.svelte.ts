@@ -39,6 +39,7 @@ export const usualKind: Record<Form, Kind['key']> = {
 	'five-eighths': 'five-eighths',
 	loop: 'square',
 	'end-fed': 'end-fed',
+	'any-length': 'any-length',
 	'loaded-dipole': 'loaded-dipole',
 	'loaded-vertical': 'loaded-vertical',
 	'long-dipole': 'five-eighths-dipole',

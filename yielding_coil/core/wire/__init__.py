@@ -11,6 +11,7 @@ from yielding_coil.core.wire.kinds import (
     NUMBERS,
     SOILS,
     AntennaKind,
+    EndFed,
     Handle,
     Hung,
     LoadedDipole,
@@ -41,7 +42,8 @@ from yielding_coil.core.wire.lengths import (
     what_fits,
 )
 from yielding_coil.core.wire.potential import Voltages
-from yielding_coil.core.wire.structure import Solved, Structure
+from yielding_coil.core.wire.solution import octave_above
+from yielding_coil.core.wire.structure import Solved, Structure, lengthwise
 from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
@@ -62,6 +64,7 @@ __all__ = [
     "Curve",
     "CutList",
     "CutPlan",
+    "EndFed",
     "Fitting",
     "Ground",
     "GroundKind",
@@ -99,7 +102,9 @@ __all__ = [
     "WireKind",
     "WirePiece",
     "cut_list",
+    "lengthwise",
     "line_estimate_h",
+    "octave_above",
     "on_tape",
     "reflection_curve",
     "reflection_over",

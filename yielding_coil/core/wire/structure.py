@@ -23,7 +23,7 @@ from yielding_coil.core.wire.geometry import (
     require_sound,
 )
 from yielding_coil.core.wire.potential import Voltages, potential_v
-from yielding_coil.core.wire.solution import Frame, Solution, solutions
+from yielding_coil.core.wire.solution import Frame, Solution, admittances_by_length, solutions
 
 SEGMENTS_PER_WAVE = 40.0
 # Heights over real ground in waves: below the first what lies in the ground decides as much as its constants; below
@@ -283,6 +283,25 @@ class Structure:
         pieces = self._frame.pieces(one.mesh)
         sent = min(left, radiated_w(pieces, one.ends_a, one.wave_number, self.ground))
         return sent, left - sent
+
+
+def lengthwise(structure: Structure, frequency_hz: Real, per_wave: float) -> tuple[Real, Complex]:
+    """What a wire fed at its end shows with its far end cut at one edge of its segments after another.
+
+    Args:
+        structure: fed where its first wire begins; nothing stands in its wires.
+        frequency_hz: shape (n,); per_wave: segments a wave.
+
+    Returns:
+        Lengths of the first wire in metres, rising, shape (k,), and impedances in ohm, (n, k).
+
+    Raises:
+        OutOfDomainError: another feed; loads.
+    """
+    if structure.loads or (structure.source.wire, structure.source.at) != (0, 0.0):
+        raise OutOfDomainError("structure", "another feed, or loads", "fed where its first wire begins, no loads")
+    lengths, admittance = admittances_by_length(structure._frame, structure.source, frequency_hz, per_wave)
+    return lengths, np.asarray(1 / admittance)
 
 
 def _places(mesh: Mesh, wires: Sequence[Wire]) -> tuple[Ints, Real]:

@@ -99,6 +99,14 @@ export const help = {
 			'Pozar, Microwave Engineering, §2.7 and §4.4. Spreads: common practice; Q of parts ±20 % (memory).',
 		sure: 'Of a thousand simulated builds with errors of another kind, 88 to 92 in a hundred lay inside. What the radio gives into a mismatch, and what flows outside the coax, is not known here.'
 	},
+	'any-length': {
+		title: 'Lengths that fit',
+		what: 'A wire fed at its end shows kilohms wherever it is a multiple of half a wave: no tuner behind 9 : 1 likes that. Each bar is where some frequency of a band makes it one; between the bars lie windows.',
+		how: 'Practice: n times 468 ft over the megahertz. The long-wire rule: 492 ft times n − 0.05, since the ends count once. The model: the wire solved where it hangs, every length from one elimination, its crests of R. The shades are the worst SWR of a band behind 9 : 1.',
+		source:
+			'Common practice; a handbook’s long-wire rule (memory); moment method, docs/wires.md; LDLᵀ of leading parts: Golub & Van Loan §4.1.',
+		sure: 'At many half-waves the rules part: 135 ft is clear of 10 m by the first and eight half-waves by the others. Trees and gutters are in none of them; the counterpoise is a length too.'
+	},
 	turning: {
 		title: 'Turning by the chart',
 		what: 'On the chart each knob moves the point along an arc of its own: one sees which one leads to the middle. By SWR alone a bad match is off the scale and nothing shows; return loss tells at least which way is better.',

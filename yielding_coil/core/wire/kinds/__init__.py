@@ -17,6 +17,7 @@ from yielding_coil.core.wire.kinds.dipole import (
     SlopingDipole,
 )
 from yielding_coil.core.wire.kinds.end_fed import (
+    ANY_LENGTH,
     END_FED,
     END_FED_BESIDE,
     END_FED_ON_SHIELD,
@@ -88,6 +89,7 @@ KINDS: Mapping[str, AntennaKind] = {
         END_FED,
         END_FED_ON_SHIELD,
         END_FED_BESIDE,
+        ANY_LENGTH,
         TRIANGLE,
         SQUARE,
         NESTED_LOOPS,

@@ -170,3 +170,13 @@ END_FED_BESIDE = AntennaKind(
     form="end-fed",
     start=lambda f: EndFedBeside(0.473 * wave_m(f), 0.05 * wave_m(f), usual_height_m(f), usual_height_m(f)),
 )
+ANY_LENGTH = AntennaKind(
+    key="any-length",
+    name="wire of any length through 9 : 1, with a tuner",
+    purpose="many bands from one wire that is a half-wave on none of them",
+    fed_by="9 : 1 unun, a tuner at the radio",
+    feed_ohm=450.0,
+    not_modelled="what goes on along the coax; the unun's capacitance to ground",
+    form="any-length",
+    start=lambda f: EndFed(0.36 * wave_m(f), 0.05 * wave_m(f), usual_height_m(f), usual_height_m(f)),
+)

@@ -85,7 +85,7 @@ class Stray:
 
 BARE = Stock()
 # From so many ohms on a wire is fed through an unun (common practice).
-HIGH_FEED_OHM = 500.0
+HIGH_FEED_OHM = 400.0
 
 NumberUnit = Literal["m", "deg", "H", "F", "Hz", "share", "count", "Q"]
 

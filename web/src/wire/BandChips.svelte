@@ -1,0 +1,69 @@
+<!-- @component
+	Bands to choose from, pressed on and off.
+-->
+<script lang="ts" module>
+	import { answer, api, type Band, problemText, type Target } from '../lib/api/client';
+
+	/** Bands as targets with a usual limit, in the order of the table. */
+	export function targetsOf(bands: Band[], keys: string[], swrLimit = 2): Target[] {
+		return bands
+			.filter((b) => keys.includes(b.key))
+			.map(({ label, low_hz, high_hz }) => ({ label, low_hz, high_hz, swr_limit: swrLimit }));
+	}
+</script>
+
+<script lang="ts">
+	import Note from '../lib/shell/Note.svelte';
+
+	interface Props {
+		chosen: string[];
+		onchange: (keys: string[], targets: Target[]) => void;
+		legend?: string;
+	}
+
+	let { chosen, onchange, legend = 'Bands' }: Props = $props();
+
+	let bands = $state.raw<Band[]>([]);
+	let problem = $state<string | null>(null);
+	answer(api.GET('/api/tables/bands'))
+		.then((table) => {
+			bands = table.rows;
+			onchange(chosen, targetsOf(table.rows, chosen));
+		})
+		.catch((why: unknown) => (problem = problemText(why)));
+
+	function toggle(key: string): void {
+		const now = chosen.includes(key) ? chosen.filter((k) => k !== key) : [...chosen, key];
+		onchange(now, targetsOf(bands, now));
+	}
+</script>
+
+<fieldset>
+	<legend class="eyebrow">{legend}</legend>
+	{#if problem}<Note kind="danger">{problem}</Note>{/if}
+	<div class="row">
+		{#each bands as band (band.key)}
+			<button
+				type="button"
+				class="button"
+				class:main={chosen.includes(band.key)}
+				aria-pressed={chosen.includes(band.key)}
+				onclick={() => toggle(band.key)}>{band.label}</button
+			>
+		{/each}
+	</div>
+</fieldset>
+
+<style>
+	fieldset {
+		border: 0;
+		padding: 0;
+		margin: 0;
+		display: grid;
+		gap: 6px;
+		min-width: 0;
+	}
+	.row {
+		gap: 6px;
+	}
+</style>

@@ -1,0 +1,69 @@
+"""The design that a planned antenna usually hangs above: its transformer or section of line, the coax, a tuner."""
+
+from collections.abc import Sequence
+
+from yielding_coil import data
+from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
+from yielding_coil.core.wire import KINDS
+from yielding_coil.documents.design import (
+    AnyElement,
+    DesignContent,
+    Feedline,
+    MatchSection,
+    RadioTuner,
+    TargetPayload,
+)
+from yielding_coil.documents.ring_wound import RingCore, WoundTransformer
+from yielding_coil.documents.wire import WireAntenna
+
+# The coax that is usually to hand, and how much of it.
+USUAL_CABLE, USUAL_LINE_M = "foam-6", 15.0
+# Turns by the ohms that a kind's feed expects (common practice: 2 in 14, nine turns of three wires).
+UNUNS = {
+    2450.0: WoundTransformer(
+        key="unun",
+        core=RingCore(mix="43", size="FT240"),
+        wire="cu-1",
+        wiring="tapped",
+        primary_turns=2,
+        secondary_turns=14,
+        crossed=True,
+        input_capacitance_f=100e-12,
+    ),
+    450.0: WoundTransformer(
+        key="unun",
+        core=RingCore(mix="43", size="FT140"),
+        wire="cu-1",
+        wiring="three-in-hand",
+        primary_turns=9,
+        secondary_turns=27,
+    ),
+}
+# A full-wave loop comes to 50 Ω through a quarter-wave of this (practice).
+LOOP_OHM, LOOP_CABLE = 112.0, "pe-6-75"
+
+
+def usual_content(
+    antenna: WireAntenna, targets: Sequence[TargetPayload], cable: str = USUAL_CABLE, line_m: float = USUAL_LINE_M
+) -> DesignContent:
+    """A whole design below a planned antenna, as its kind is usually fed.
+
+    Args:
+        targets: the bands, the first of which a section of line is cut for.
+        cable: key of the coax; line_m: how much of it down to the radio.
+
+    Raises:
+        NotFoundError: no such cable.
+    """
+    kind = KINDS[antenna.antenna]
+    elements: list[AnyElement] = []
+    if kind.by_unun:
+        elements.append(UNUNS[kind.feed_ohm])
+    if kind.feed_ohm == LOOP_OHM:
+        wave = SPEED_OF_LIGHT_M_PER_S / targets[0].to_core().center_hz
+        velocity = float(data.cables()[LOOP_CABLE].cable.velocity_factor)
+        elements.append(MatchSection(key="section", cable=LOOP_CABLE, length_m=round(velocity * wave / 4, 3)))
+    elements.append(Feedline(key="line", cable=cable, length_m=line_m))
+    if not kind.resonant:
+        elements.append(RadioTuner(key="tuner"))
+    return DesignContent(antenna=antenna, targets=list(targets), elements=elements)

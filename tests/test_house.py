@@ -43,7 +43,7 @@ CORE_FLOORS = (
     ("element", "modelled_antenna"),
     ("winding", "antenna"),
     ("design", "bench"),
-    ("matching",),
+    ("matching", "choice"),
     ("search",),
 )
 API_FLOORS = (
@@ -51,7 +51,7 @@ API_FLOORS = (
     ("tables", "quantities"),
     ("sweep", "wire", "drawer"),
     ("line", "analyser", "design", "bench", "build"),
-    ("winding", "matching", "trim"),
+    ("winding", "matching", "choice", "trim"),
     ("jobs",),
     ("app",),
     ("openapi",),

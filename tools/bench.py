@@ -21,6 +21,7 @@ TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
 from bench_bands import adviser, bands  # noqa: E402
+from bench_choose import lengths, schools  # noqa: E402
 from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
@@ -426,10 +427,12 @@ if __name__ == "__main__":
         drags_wire(page, address)
         bands(address)
         adviser(address)
+        lengths(address)
         first_picture(page, address)
         large_file(page, address)
         sweep_to_screen(page, address)
         crowd(page, address)
         searches(page, address, drag)
+        schools(page, address, drag)
     if failed:
         sys.exit(f"missed: {', '.join(failed)}")

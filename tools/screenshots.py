@@ -14,7 +14,7 @@ from playwright.sync_api import Page  # noqa: E402
 DESK = (1280, 800)
 PHONE = (390, 844)
 ALLOTMENT, ORCHARD, LOFT = "Allotment long vertical", "Orchard sloping wire", "Loft dipole, 12 m"
-END_FED, TRAPPED = "Orchard end-fed", "Loft trap dipole"
+END_FED = "Orchard end-fed"
 
 
 def nothing(page: Page) -> None:
@@ -37,29 +37,6 @@ def every_way(page: Page) -> None:
     line = ways.get_by_role("article").filter(has_text="Coil in series, C across the wire").first
     line.get_by_role("button").first.click()
     ways.evaluate("e => e.scrollIntoView()")
-
-
-def with_a_stub(page: Page) -> None:
-    """A loop of 112 Ω, swept, with coax and a stub below it."""
-    base = page.url.split("/builds")[0]
-    rows = (f"{27 + k / 40:.4f} {112 + k / 10 - 6:.2f} {1.75 * (k - 60):.2f}" for k in range(121))
-    text = "\n".join(["# MHz Z RI R 1", *rows])
-    asked = {"Origin": base}
-    sweep = page.request.post(f"{base}/api/sweeps?name=triangle.s1p", data=text.encode(), headers=asked).json()
-    band = {"label": "10 m", "low_hz": 28.4e6, "high_hz": 28.7e6, "swr_limit": 1.5}
-    made = {"name": "Orchard triangle", "sweep_id": sweep["id"], "targets": [band]}
-    build = page.request.post(f"{base}/api/builds", data=made, headers=asked).json()
-    stub = {"kind": "stub", "key": "stub", "place": "shunt", "cable": "pe-5", "length_m": 0.76, "end": "open"}
-    section = {"kind": "section", "key": "section", "cable": "pe-5", "length_m": 2.38}
-    line = {"kind": "line", "key": "line", "cable": "foam-6", "length_m": 12}
-    content = {
-        "antenna": {"kind": "sweep", "sweep_id": sweep["id"]},
-        "targets": [band],
-        "elements": [section, stub, line],
-    }
-    named = {"name": "Coax and a stub", "content": content}
-    page.request.post(f"{base}/api/builds/{build['id']}/designs", data=named, headers=asked)
-    page.goto(f"{base}/builds/{build['id']}/match")
 
 
 def with_a_tuner(page: Page) -> None:
@@ -217,12 +194,13 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("sweep-desk", ORCHARD, "sweep", DESK, "day", lay_over),
     ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
     ("lines", None, "lines", DESK, "day", know_a_line),
+    ("choose", None, "choose", DESK, "day", nothing),
+    ("any-length", None, "any-length", DESK, "day", nothing),
     ("wire", END_FED, "wire", DESK, "day", nothing),
     ("trim", LOFT, "trim", DESK, "day", nothing),
     ("wind", END_FED, "wind", DESK, "day", nothing),
     ("verdict", END_FED, "wind", DESK, "day", wind_with_a_fault),
     ("characterise", None, "drawer", DESK, "day", which_ring),
-    ("trap", TRAPPED, "wind", DESK, "day", nothing),
     ("count", END_FED, "wind", PHONE, "outdoors", count_turns),
     ("drawer", None, "drawer", DESK, "day", hold_some),
     ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),
@@ -231,7 +209,6 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("predict", END_FED, "predict", DESK, "day", with_a_tuner),
     ("tuner", None, "tuner", DESK, "day", practise),
     ("match-ways", ALLOTMENT, "match", DESK, "day", every_way),
-    ("match-stub", ALLOTMENT, "match", DESK, "day", with_a_stub),
 )
 
 

@@ -16,6 +16,8 @@ VIEWS = (
     "analyser",
     "lines",
     "sums",
+    "choose",
+    "any-length",
     "tuner",
     "predict",
     "wire",

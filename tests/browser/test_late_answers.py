@@ -163,7 +163,28 @@ def sums(page, address, client):
     return "**/api/line-sums", lambda: enter(read, "1.5"), lambda: enter(read, "3")
 
 
-DESKS = [wire, sweep, plane, match, predict, sums, winding, compared_windings, trim, drawer, bands, analyser, line]
+def any_length(page, address, client):
+    page.goto(f"{address}/any-length")
+    another = page.get_by_role("textbox", name="Another")
+    return "**/api/any-lengths/*", lambda: enter(another, "13 m"), lambda: enter(another, "15.5 m")
+
+
+DESKS = [
+    wire,
+    sweep,
+    plane,
+    match,
+    predict,
+    sums,
+    any_length,
+    winding,
+    compared_windings,
+    trim,
+    drawer,
+    bands,
+    analyser,
+    line,
+]
 
 
 @pytest.mark.parametrize("desk", DESKS, ids=lambda desk: desk.__name__)

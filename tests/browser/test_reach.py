@@ -37,6 +37,8 @@ PAGES = [
     "analyser",
     "bin",
     "sums",
+    "choose",
+    "any-length",
     "tuner",
     "Allotment long vertical/wire",
     "Orchard end-fed/wire",

@@ -71,6 +71,8 @@
 			<LazyPage page={() => import('./tuner/TunerPage.svelte')} given={{}} />
 		{:else if parts[0] === 'sums'}
 			<LazyPage page={() => import('./line/SumsPage.svelte')} given={{}} />
+		{:else if parts[0] === 'choose'}
+			<LazyPage page={() => import('./choose/ChoosePage.svelte')} given={{}} />
 		{:else if parts[0] === 'any-length'}
 			<LazyPage page={() => import('./choose/AnyLengthPage.svelte')} given={{}} />
 		{:else if parts[0] === 'drawer'}

@@ -19,6 +19,7 @@ from yielding_coil.api import (
     analyser,
     bench,
     build,
+    choice,
     design,
     drawer,
     jobs,
@@ -105,7 +106,7 @@ def create_app(
         """Whether the application answers; it waits for no thread and no database."""
         return Health(version=VERSION)
 
-    rooms = (tables, sweep, wire, drawer, line, analyser, design, bench, build, winding, matching, trim)
+    rooms = (tables, sweep, wire, drawer, line, analyser, design, bench, build, winding, matching, choice, trim)
     routers = [router for room in rooms for router in room.ROUTERS]
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)

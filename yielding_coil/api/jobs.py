@@ -11,19 +11,21 @@ from pydantic import Field
 from starlette.concurrency import run_in_threadpool
 
 from yielding_coil.api.analyser import CheckIn, StandardIn, SweepIn, SweepJob, plan_check, plan_standard, plan_sweep
+from yielding_coil.api.choice import SchoolsIn, SchoolsJob, plan_schools
 from yielding_coil.api.http import ACTIVE, AnyJob, Jobs, Plan, router_of
 from yielding_coil.api.matching import SearchIn, SearchJob, plan_search
 
 router = router_of("jobs", "/api/jobs")
 
-JobIn = Annotated[SweepIn | StandardIn | CheckIn | SearchIn, Field(discriminator="kind")]
+JobIn = Annotated[SweepIn | StandardIn | CheckIn | SearchIn | SchoolsIn, Field(discriminator="kind")]
 # How far each kind is told of; one shape may serve several kinds.
-JobState = SweepJob | SearchJob
+JobState = SweepJob | SearchJob | SchoolsJob
 PLANS: dict[str, Callable[[FastAPI, Any], Plan[Any, Any]]] = {
     "sweep": plan_sweep,
     "standard": plan_standard,
     "check": plan_check,
     "search": plan_search,
+    "schools": plan_schools,
 }
 STOP_WITHIN_S = 15.0
 

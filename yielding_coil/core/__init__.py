@@ -12,12 +12,21 @@ from importlib import import_module
 from typing import TYPE_CHECKING, Any
 
 if TYPE_CHECKING:
+    from yielding_coil.core.antenna import AnyLength as AnyLength
     from yielding_coil.core.antenna import begun as begun
+    from yielding_coil.core.antenna import coil_places as coil_places
     from yielding_coil.core.antenna import cut_pieces as cut_pieces
     from yielding_coil.core.antenna import dragged as dragged
     from yielding_coil.core.antenna import hung_dip as hung_dip
+    from yielding_coil.core.antenna import margin_of as margin_of
+    from yielding_coil.core.antenna import return_paths as return_paths
     from yielding_coil.core.antenna import sag_of as sag_of
+    from yielding_coil.core.antenna import strip_of as strip_of
     from yielding_coil.core.antenna import study as study
+    from yielding_coil.core.antenna import trap_schools as trap_schools
+    from yielding_coil.core.antenna import tuned_together as tuned_together
+    from yielding_coil.core.antenna import windows as windows
+    from yielding_coil.core.antenna import zones_by_rule as zones_by_rule
     from yielding_coil.core.bench import BenchReport as BenchReport
     from yielding_coil.core.bench import bench_verdict as bench_verdict
     from yielding_coil.core.bench import characterise as characterise
@@ -33,6 +42,11 @@ if TYPE_CHECKING:
     from yielding_coil.core.calibration import acquisition_findings as acquisition_findings
     from yielding_coil.core.calibration import one_port as one_port
     from yielding_coil.core.calibration import residual as residual
+    from yielding_coil.core.choice import Place as Place
+    from yielding_coil.core.choice import SchoolsTask as SchoolsTask
+    from yielding_coil.core.choice import compare_schools as compare_schools
+    from yielding_coil.core.choice import fit_of as fit_of
+    from yielding_coil.core.choice import ranked as ranked
     from yielding_coil.core.conductor import Conductor as Conductor
     from yielding_coil.core.conductor import WindingWire as WindingWire
     from yielding_coil.core.design import CoaxCapacitor as CoaxCapacitor
@@ -199,10 +213,12 @@ if TYPE_CHECKING:
 
 # Where each public name lives.
 _HOMES = {
-    "antenna": "begun cut_pieces dragged hung_dip sag_of study",
+    "antenna": "AnyLength begun coil_places cut_pieces dragged hung_dip margin_of return_paths sag_of strip_of"
+    " study trap_schools tuned_together windows zones_by_rule",
     "bench": "BenchReport bench_verdict characterise setup_of setups_of suspects_of winding_suspects",
     "bode_fano": "lowest_reflection lowest_swr",
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",
+    "choice": "Place SchoolsTask compare_schools fit_of ranked",
     "conductor": "Conductor WindingWire",
     "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub RadioTuner"
     " compare_feedlines design_findings evaluate parts_list predict_bands predict_yield summary_of",

@@ -27,6 +27,8 @@ Curve: TypeAlias = "CubicSpline[np.complex128]"
 # Steps of the kept curve, and how far it reaches beyond the range asked for: further than anything stretches it.
 STEP, BEYOND = 0.0025, 0.06
 DRAWS_EXPONENT = 9
+# Over a band the worst SWR is looked for at so many frequencies.
+WORST_POINTS = 15
 # Segments a wave with which antennas are solved that stray.
 STRAYED_SEGMENTS = 20.0
 # Standard deviations that a thing is tried off.
@@ -106,6 +108,11 @@ class ModelledAntenna:
     def swr_range(self, frequency_hz: Reals, reference_ohm: float = 50.0) -> Range:
         """Of SWR, against the resistance that its feed expects."""
         return _range_of(swr_of_impedance(self.draws().impedance_at(np.atleast_1d(frequency_hz)), reference_ohm))
+
+    def worst_swr_range(self, low_hz: float, high_hz: float, reference_ohm: float = 50.0) -> Range:
+        """Of the worst SWR from one frequency to another, against the resistance that its feed expects."""
+        f = np.linspace(low_hz, high_hz, WORST_POINTS)
+        return _range_of(swr_of_impedance(self.draws().impedance_at(f), reference_ohm).max(axis=1)[:, None])
 
     def dip_range(self, near_hz: float, reference_ohm: float = 50.0) -> Range:
         """Where the SWR is lowest, by the dip nearest to a frequency, in Hz.

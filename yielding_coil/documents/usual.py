@@ -3,8 +3,11 @@
 from collections.abc import Sequence
 
 from yielding_coil import data
+from yielding_coil.core.antenna import coil_reading_h, pair_of
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
-from yielding_coil.core.wire import KINDS
+from yielding_coil.core.wire import KINDS, Trapped
+from yielding_coil.documents.choke_and_trap import Accessory, WireTrap
+from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.design import (
     AnyElement,
     DesignContent,
@@ -66,4 +69,40 @@ def usual_content(
     elements.append(Feedline(key="line", cable=cable, length_m=line_m))
     if not kind.resonant:
         elements.append(RadioTuner(key="tuner"))
-    return DesignContent(antenna=antenna, targets=list(targets), elements=elements)
+    return DesignContent(antenna=antenna, targets=list(targets), elements=elements, beside=_wound(antenna, targets))
+
+
+def _wound(antenna: WireAntenna, targets: Sequence[TargetPayload]) -> list[Accessory]:
+    """What stands in its wires, to be wound: traps, or a coil as an analyser reads it in the first band."""
+    hung, first = antenna.hung(), targets[0].to_core()
+    if isinstance(hung, Trapped):
+        pair = pair_of(KINDS[antenna.antenna], first, [t.to_core() for t in targets[1:]])
+        if pair is None:
+            return []
+        high, low = pair
+        return [
+            WireTrap(
+                key="trap",
+                tuned_hz=hung.trap_hz,
+                high_hz=high,
+                low_hz=low,
+                capacitance_f=hung.trap_f,
+                former_m=0.025,
+                wire="cu-1.6",
+                wire_radius_m=hung.stock.radius_m,
+                legs=2 if len(hung.structure().loads) - hung.earths > 1 else 1,
+            )
+        ]
+    henry = coil_reading_h(hung, first.center_hz)
+    if henry is None or henry <= 0:
+        return []
+    return [
+        Coil(
+            key="loading coil",
+            place="series",
+            inductance_h=round(henry, 9),
+            former_m=0.05,
+            wire="cu-1.6",
+            pitch_m=0.0032,
+        )
+    ]

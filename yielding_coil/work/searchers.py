@@ -10,11 +10,14 @@ import sys
 from collections.abc import Callable, Iterator
 from pathlib import Path
 from threading import Lock
+from typing import Any, overload
 
+from yielding_coil.core.choice import Compared, SchoolsTask
 from yielding_coil.core.errors import RefusedError
 from yielding_coil.core.search import SearchState, SearchTask
 from yielding_coil.work.pipe import received, send
 
+Task = SearchTask | SchoolsTask
 TOP = Path(__file__).parents[2]
 # So often it is looked whether somebody wants it stopped.
 LOOK_S = 0.05
@@ -58,8 +61,14 @@ class Searchers:
             start_new_session=True,  # Ctrl-C in the terminal is for the application alone
         )
 
-    def states(self, task: SearchTask, should_continue: Callable[[], bool]) -> Iterator[SearchState]:
-        """How far the search is, as it goes; ends early where nobody wants it any more.
+    @overload
+    def states(self, task: SearchTask, should_continue: Callable[[], bool]) -> Iterator[SearchState]: ...
+
+    @overload
+    def states(self, task: SchoolsTask, should_continue: Callable[[], bool]) -> Iterator[Compared]: ...
+
+    def states(self, task: Task, should_continue: Callable[[], bool]) -> Iterator[Any]:
+        """How far the search or the comparison is, as it goes; ends early where nobody wants it any more.
 
         Raises:
             RefusedError: as the search refuses.
@@ -79,8 +88,8 @@ class Searchers:
 
     @staticmethod
     def _heard(
-        process: "subprocess.Popen[bytes]", task: SearchTask, should_continue: Callable[[], bool]
-    ) -> Iterator[SearchState]:
+        process: "subprocess.Popen[bytes]", task: Task, should_continue: Callable[[], bool]
+    ) -> Iterator[SearchState | Compared]:
         assert process.stdin is not None
         assert process.stdout is not None
         try:
@@ -95,7 +104,7 @@ class Searchers:
                 raise _lost()
             if isinstance(found, RefusedError):
                 raise found
-            assert isinstance(found, SearchState)
+            assert isinstance(found, SearchState | Compared)
             yield found
             if found.stage == "done":
                 return

@@ -85,3 +85,18 @@ def test_a_coil_that_cannot_make_it_says_how_low_it_can_go(client):
     answer = client.post("/api/structures/coil-places", json={"antenna": short, "target": low})
     assert answer.status_code == 422
     assert "MHz at the lowest" in answer.text
+
+
+@pytest.mark.deep
+def test_schools_of_a_return_path(client):
+    antenna = begun(client, "end-fed", FIFTEEN)
+    found = client.post("/api/structures/return-paths", json={"antenna": antenna, "target": FIFTEEN}).json()
+    assert [p["school"] for p in found["paths"]] == ["twentieth", "quarter", "beside", "shield", "nothing"]
+    assert found["choke"][0]["at_m"] < found["choke"][-1]["at_m"]
+
+
+def test_a_return_path_is_of_an_end_fed_wire(client):
+    antenna = begun(client, "dipole", FIFTEEN)
+    answer = client.post("/api/structures/return-paths", json={"antenna": antenna, "target": FIFTEEN})
+    assert answer.status_code == 422
+    assert "fed at its end" in answer.text

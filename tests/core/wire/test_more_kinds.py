@@ -5,7 +5,9 @@ from dataclasses import replace
 import numpy as np
 import pytest
 
+from yielding_coil import data
 from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.reflection import swr_of_impedance
 from yielding_coil.core.trap import TrappedLeg
 from yielding_coil.core.wire import KINDS, Load, Source, Structure, Wire
 from yielding_coil.core.wire.kinds import (
@@ -192,3 +194,28 @@ def test_a_load_on_a_joined_wire_is_where_it_is_said():
     f = np.linspace(9.6e6, 10.6e6, 5)
     assert np.abs(loaded.impedance_at(f) / plain.impedance_at(f) - 1).max() < 0.05
     assert abs(complex(loaded.impedance_at(LOW)) / complex(plain.impedance_at(LOW)) - 1) > 0.2
+
+
+def test_a_centre_fed_five_eighths_comes_to_50_ohm_by_a_shorted_stub_and_a_capacitor():
+    """Across it a shorted stub of coax, then a capacitor: 1.1 : 1 over 17 m (practice: near 1.4, by −j649 first).
+
+    With −j649 first 200 − j179 Ω is left, and whatever is put across that leaves it over 3 : 1 of 50 Ω.
+    """
+    f = np.linspace(18.068e6, 18.168e6, 11)
+    leg = 0.625 * 299.79e6 / 18.118e6 / 2
+    z = Structure([Wire((-leg, 0, 0), (leg, 0, 0), 0.001)], Source(0, 0.5)).impedance_at(f)
+    coax = data.cables()["pe-5"].cable
+
+    def stub(length_m):
+        turn, ohm = coax.propagation(f)
+        return ohm * np.tanh(turn * length_m)
+
+    def capacitor(farad):
+        return 1 / (2j * np.pi * f * farad)
+
+    by_stub = 1 / (1 / z + 1 / stub(2.458)) + capacitor(43.3e-12)
+    assert swr_of_impedance(by_stub).max() < 1.15
+    first = z + capacitor(1 / (2 * np.pi * 18.118e6 * 649))
+    assert first[5] == pytest.approx(200 - 179j, rel=0.12)
+    left = min(swr_of_impedance(1 / (1 / first + 1 / stub(m))).max() for m in np.linspace(0.2, 5.5, 500))
+    assert left > 3

@@ -1,6 +1,6 @@
 /** Sentences of choosing: rules of length, margins, windows. */
 import type { Schemas } from '../lib/api/client';
-import { figures, length, type LengthUnit } from '../lib/units/format';
+import { distance, figures, length, type LengthUnit } from '../lib/units/format';
 
 type School = Schemas['LengthRuleOut'];
 
@@ -50,4 +50,127 @@ export function verdictText(schools: School[], unit: LengthUnit): string {
 	return on.length === told.length
 		? `By every rule it is ${where}.`
 		: `The rules disagree: by ${said} it is ${where}, by the ${on.length === 1 ? 'others' : 'other'} it is clear. The model knows where it hangs; the rules do not.`;
+}
+
+export type SchoolKey = Schemas['SchoolCardOut']['key'];
+export type Care = Schemas['RankingOut']['care'];
+
+/** Schools by name, and what goes wrong with each in practice. A school without words fails the type check. */
+export const schoolWords: Record<SchoolKey, { name: string; trouble: string }> = {
+	dipole: {
+		name: 'Half-wave dipole, level',
+		trouble: 'Two supports and a coax that hangs from its middle; bent ends lower the dip.'
+	},
+	'inverted-v': {
+		name: 'Inverted V',
+		trouble: 'Ends within reach bite: keep them up. One band; on others a tuner fights the line.'
+	},
+	'linked-v': {
+		name: 'Inverted V, linked',
+		trouble: 'Lower it and open a link to change band. Links corrode: tin them.'
+	},
+	'sloping-dipole': {
+		name: 'Half-wave dipole, sloping',
+		trouble: 'The coax must leave at a right angle, or it becomes part of the antenna.'
+	},
+	'end-fed': {
+		name: 'End-fed half-wave',
+		trouble: 'The coax is part of it until a choke ends it; a hot unun on long overs.'
+	},
+	'any-length': {
+		name: 'Any length, 9 : 1, with a tuner',
+		trouble: 'Needs its tuner and a counterpoise on every band; indoors the shield carries noise.'
+	},
+	'trap-dipole': {
+		name: 'Trap dipole',
+		trouble:
+			'A trap that takes water spoils its own band and the lower one. Narrower than plain wire.'
+	},
+	'fan-dipole': {
+		name: 'Fan dipole',
+		trouble:
+			'The legs pull at each other: bands close together cannot be brought in. Tangles in wind.'
+	},
+	'loaded-dipole': {
+		name: 'Short dipole with coils',
+		trouble: 'Narrow: retune inside the band. The coils take what they take.'
+	},
+	vertical: {
+		name: 'Quarter-wave vertical on radials',
+		trouble: 'Half of it is in the ground: few radials, few watts. Hears more noise.'
+	},
+	'raised-vertical': {
+		name: 'Vertical with raised radials',
+		trouble: 'Radials at head height need marking, and a choke below them.'
+	},
+	'five-eighths': {
+		name: 'Five eighths of a wave',
+		trouble: 'Tall, and needs its own match at the foot.'
+	},
+	'loaded-vertical': {
+		name: 'Short vertical with a coil',
+		trouble: 'Narrow, and without many radials most of it warms the soil.'
+	},
+	'hat-vertical': {
+		name: 'Short vertical under a hat',
+		trouble: 'The spokes catch ice and wind; drooping ones want to be longer.'
+	},
+	'coil-isolated-vertical': {
+		name: 'Vertical for two bands, a coil apart',
+		trouble: 'A picofarad across the coil moves both dips: wind it open, keep it dry.'
+	},
+	'trap-vertical': {
+		name: 'Trap vertical on radials',
+		trouble: 'A wet trap spoils both bands; radials for the lower one.'
+	},
+	'sleeve-dipole': {
+		name: 'Coaxial sleeve dipole',
+		trouble: 'The sleeve must hang clear of the coax below it, with a choke there.'
+	},
+	triangle: {
+		name: 'Full-wave triangle',
+		trouble: 'Low sides warm the ground; the section of 75 Ω coax fits one band.'
+	},
+	square: {
+		name: 'Full-wave square',
+		trouble: 'Much wire in the wind; the section of 75 Ω coax fits one band.'
+	},
+	'nested-loops': {
+		name: 'Two squares, one inside the other',
+		trouble: 'Four corners each to hold apart; they shift each other.'
+	}
+};
+
+/** What one may care for. */
+export const cares: [Care, string][] = [
+	['watts', 'watts in the air'],
+	['tunerless', 'no tuner'],
+	['small', 'small'],
+	['cheap', 'little to make']
+];
+
+/** What stands in a school's way. */
+export function obstacleText(obstacle: Schemas['ObstacleOut'], unit: LengthUnit): string {
+	const short = distance(obstacle.needs - obstacle.there, unit);
+	const needs = distance(obstacle.needs, unit);
+	switch (obstacle.code) {
+		case 'span':
+			return `Needs ${needs} from end to end: ${short} more than there is.`;
+		case 'height':
+			return `Needs ${needs} of height: ${short} more than there is.`;
+		case 'supports':
+			return 'Needs two supports.';
+		case 'pole':
+			return 'Needs a pole that wire may run up.';
+		case 'radials':
+			return 'Needs ground on which radials can lie.';
+		case 'bands':
+			return 'Made for two bands: choose another one beside it.';
+		case 'apart':
+			return 'No two of these bands lie as far apart as it needs.';
+		case 'tall':
+			return 'There is room for the whole wire: no coil needed.';
+		case 'length':
+			return `Needs ${needs} of wire on the lowest band; there is room for ${distance(obstacle.there, unit)}.`;
+	}
 }

@@ -20,6 +20,11 @@
 		{ name: 'Drawer', detail: 'cores, wires, cables, capacitors, formers, boxes', href: '/drawer' },
 		{ name: 'Lines', detail: 'know your line, the way to a break', href: '/lines' },
 		{
+			name: 'Which antenna for this place',
+			detail: 'choose: poles, trees, loft, balcony; bands; every school compared',
+			href: '/choose'
+		},
+		{
 			name: 'A length that fits',
 			detail: 'any wire through 9 : 1 and a tuner: half-waves, margins, counterpoise',
 			href: '/any-length'

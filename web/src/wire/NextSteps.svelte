@@ -7,7 +7,7 @@
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { chosenOf, COIL_KEY, loadingCoil, standAbove } from './handOver';
+	import { chosenOf, COIL_KEY, loadingCoil, standAbove, trapOf } from './handOver';
 	import type { Kind } from './kinds.svelte';
 
 	interface Props {
@@ -55,10 +55,23 @@
 	});
 	const plannedQ = $derived(antenna?.numbers['q'] ?? null);
 
-	async function go(stage: 'match' | 'wind', withCoil = false): Promise<void> {
+	/** The bands that its trap parts, the upper one first; null without a trap or a second band. */
+	const parted = $derived.by(() => {
+		if (!antenna || antenna.numbers['trap_hz'] === undefined || build.targets.length < 2)
+			return null;
+		const middles = build.targets.map((t) => (t.low_hz + t.high_hz) / 2);
+		return [Math.max(...middles), Math.min(...middles)] as const;
+	});
+
+	async function go(stage: 'match' | 'wind', wind: 'coil' | 'trap' | null = null): Promise<void> {
 		if (!antenna || !kind) return;
 		try {
-			const made = withCoil && coil !== null ? loadingCoil(coil) : undefined;
+			const made =
+				wind === 'coil' && coil !== null
+					? loadingCoil(coil)
+					: wind === 'trap' && parted
+						? trapOf(antenna, ...parted)
+						: undefined;
 			const id = await standAbove(page, antenna, `${kind.name}, as modelled`, made);
 			const piece = made ? `&piece=${encodeURIComponent(made.key)}` : '';
 			router.go(`/builds/${build.id}/${stage}?design=${id}${piece}`);
@@ -82,8 +95,13 @@
 	{#if antenna && !isSet}
 		<p class="row">
 			{#if coil !== null}
-				<button class="button" disabled={!study} onclick={() => void go('wind', true)}
+				<button class="button" disabled={!study} onclick={() => void go('wind', 'coil')}
 					>Wind its coil</button
+				>
+			{/if}
+			{#if parted}
+				<button class="button" disabled={!study} onclick={() => void go('wind', 'trap')}
+					>Wind its traps</button
 				>
 			{/if}
 			{#if kind?.by_unun}

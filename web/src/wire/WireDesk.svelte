@@ -24,6 +24,7 @@
 	import RecipePanel from './RecipePanel.svelte';
 	import RelatedLengths from './RelatedLengths.svelte';
 	import ReturnPath from './ReturnPath.svelte';
+	import ReturnSchools from './ReturnSchools.svelte';
 	import SagNote from './SagNote.svelte';
 	import Schools from './Schools.svelte';
 	import TrapsPanel from './TrapsPanel.svelte';
@@ -245,7 +246,8 @@
 			{:else if study}
 				<ModelLengths lengths={study.lengths} number={hand} />
 			{:else}<p class="wait soft">…</p>{/if}
-			{#if kind?.form === 'end-fed'}<ReturnPath {work} frequencyHz={middle(target)} />{/if}
+			{#if kind?.form === 'end-fed'}<ReturnPath {work} frequencyHz={middle(target)} />
+				<ReturnSchools {work} {target} />{/if}
 			{#if study?.sag}<SagNote
 					sag={study.sag}
 					movesHz={study.sag_moves_hz}

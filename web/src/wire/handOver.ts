@@ -1,4 +1,4 @@
-/** A planned antenna handed on: put at the top of a design, with a coil of it beside. */
+/** A planned antenna handed on: put at the top of a design, with what is wound of it beside. */
 import {
 	answer,
 	api,
@@ -19,7 +19,7 @@ export async function standAbove(
 	page: BuildState,
 	antenna: WireAntenna,
 	name: string,
-	coil?: Extract<Accessory, { kind: 'coil' }>
+	wound?: Accessory
 ): Promise<string> {
 	const chosen = chosenOf(page);
 	const now: Content = chosen?.revision.content ?? {
@@ -31,8 +31,8 @@ export async function standAbove(
 		seed: 1,
 		reading_spread: 0.02
 	};
-	const others = (now.beside ?? []).filter((b) => b.key !== coil?.key);
-	const content: Content = { ...now, antenna, beside: coil ? [...others, coil] : now.beside };
+	const others = (now.beside ?? []).filter((b) => b.key !== wound?.key);
+	const content: Content = { ...now, antenna, beside: wound ? [...others, wound] : now.beside };
 	if (!chosen) {
 		const made = await answer(
 			api.POST('/api/builds/{build_id}/designs', {
@@ -67,5 +67,27 @@ export function loadingCoil(inductanceH: number): Extract<Accessory, { kind: 'co
 		wire: 'cu-1.6',
 		pitch_m: 0.0032,
 		spread: 0.04
+	};
+}
+
+export const TRAP_KEY = 'trap';
+
+/** A trap as a design keeps it: where it is tuned, of which capacitor, on the former and wire that are usual. */
+export function trapOf(
+	antenna: WireAntenna,
+	highHz: number,
+	lowHz: number
+): Extract<Accessory, { kind: 'trap' }> {
+	return {
+		kind: 'trap',
+		key: TRAP_KEY,
+		tuned_hz: antenna.numbers['trap_hz'] ?? highHz,
+		high_hz: highHz,
+		low_hz: lowHz,
+		capacitance_f: antenna.numbers['trap_f'] ?? 30e-12,
+		former_m: 0.025,
+		wire: 'cu-1.6',
+		wire_radius_m: (antenna.stock?.diameter_m ?? 0.002) / 2,
+		legs: antenna.antenna === 'trap-dipole' ? 2 : 1
 	};
 }

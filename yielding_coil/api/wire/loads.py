@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from yielding_coil.api.http import Figure, router_of
 from yielding_coil.core import antenna as core
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.wire import KINDS, Trapped
+from yielding_coil.core.wire import KINDS, EndFed, Trapped
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.wire import WireAntenna
@@ -153,3 +153,49 @@ def traps_of_an_antenna(asked: TrapsIn) -> TrapsOut:
 
 def _on(found: tuple[core.TrapOn, ...]) -> list[TrapOnOut]:
     return [TrapOnOut.model_validate(each) for each in found]
+
+
+class ReturnPathOut(_Out):
+    """A school of what an end-fed wire is fed against, on the model; currents are peaks."""
+
+    school: core.ReturnSchool
+    counterpoise_m: float | None
+    choke_m: float | None
+    dip_hz: float | None
+    resistance_ohm: float | None
+    feed_a: Figure
+    coax_a: Figure
+    hand_moves_hz: float | None
+    hand_changes: float | None
+
+
+class ChokePlaceOut(BaseModel):
+    """A choke so far down the shield, and the most that flows beyond it."""
+
+    at_m: float
+    coax_a: Figure
+
+
+class ReturnPathsOut(BaseModel):
+    """Every school at the same wire; and where a choke helps on the shield alone."""
+
+    paths: list[ReturnPathOut]
+    choke: list[ChokePlaceOut]
+
+
+@router.post("/return-paths")
+def compare_return_paths(asked: LoadedIn) -> ReturnPathsOut:
+    """What each school does to the dip, to the current on the coax, to a hand near it. Takes some seconds."""
+    hung = asked.antenna.hung()
+    needed = ("wire_m", "feed_m", "far_m")
+    numbers = hung.numbers
+    if not set(needed) <= set(numbers):
+        raise OutOfDomainError("antenna", asked.antenna.antenna, "one that is fed at its end")
+    wire = EndFed(numbers["wire_m"], 1.0, numbers["feed_m"], numbers["far_m"], hung.stock, hung.ground)
+    at = asked.target.to_core().center_hz
+    return ReturnPathsOut(
+        paths=[
+            ReturnPathOut.model_validate(each) for each in core.return_paths(wire, at, asked.power_w, asked.feed())
+        ],
+        choke=[ChokePlaceOut(at_m=m, coax_a=a) for m, a in core.choke_places(wire, at, asked.power_w)],
+    )

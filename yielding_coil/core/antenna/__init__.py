@@ -34,6 +34,7 @@ from yielding_coil.core.antenna.loading import (
 )
 from yielding_coil.core.antenna.picture import REACH_M, TOUCH_V, Picture, Support, picture_of
 from yielding_coil.core.antenna.recipe import Difference, Recipe, checked
+from yielding_coil.core.antenna.return_paths import ReturnPath, ReturnSchool, choke_places, return_paths
 from yielding_coil.core.antenna.sag import Sag, sag_of
 from yielding_coil.core.antenna.study import (
     BandSeen,
@@ -76,6 +77,8 @@ __all__ = [
     "Picture",
     "Reason",
     "Recipe",
+    "ReturnPath",
+    "ReturnSchool",
     "RuleLength",
     "Sag",
     "Sketch",
@@ -89,6 +92,7 @@ __all__ = [
     "bearing_of",
     "begun",
     "checked",
+    "choke_places",
     "coil_places",
     "coil_reading_h",
     "cut_pieces",
@@ -108,6 +112,7 @@ __all__ = [
     "pair_of",
     "picture_of",
     "require_room",
+    "return_paths",
     "sag_of",
     "sketch",
     "strip_of",

@@ -25,6 +25,7 @@ export type LineOut = Schemas['LineOut'];
 export type JobIn = Schemas['SweepIn'] | Schemas['StandardIn'] | Schemas['CheckIn'];
 export type JobState = Schemas['SweepJob'];
 export type SearchJob = Schemas['SearchJob'];
+export type SchoolsJob = Schemas['SchoolsJob'];
 export type SearchFound = Schemas['SearchFound'];
 /** A network that can be made, as the search found it. */
 export type Way = Schemas['Way'];

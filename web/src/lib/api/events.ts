@@ -1,8 +1,8 @@
 /** A job as it is told of, by server-sent events. */
-import type { JobState, SearchJob } from './client';
+import type { JobState, SchoolsJob, SearchJob } from './client';
 
 /** Follows a job: each newest state, and a promise of the last one. `stop` lets go of it, as it is then. */
-export function follow<State extends JobState | SearchJob = JobState>(
+export function follow<State extends JobState | SearchJob | SchoolsJob = JobState>(
 	begun: State,
 	onstate: (state: State) => void
 ): { ended: Promise<State>; stop: () => void } {

@@ -99,6 +99,14 @@ export const help = {
 			'Pozar, Microwave Engineering, §2.7 and §4.4. Spreads: common practice; Q of parts ±20 % (memory).',
 		sure: 'Of a thousand simulated builds with errors of another kind, 88 to 92 in a hundred lay inside. What the radio gives into a mismatch, and what flows outside the coax, is not known here.'
 	},
+	choose: {
+		title: 'Schools compared',
+		what: 'Every school that fits the place, drawn to one scale: how many watts go up on each band, what SWR the radio would see without a tuner, what it takes.',
+		how: 'Wires by the moment method with few segments, brought to the lowest band (two-band kinds to both); the transformer, section and coax that usually stand below; a usual tuner where SWR is over 3, or over the limit.',
+		source:
+			'docs/wires.md; lines and rings as on Predict. Usual windings: common practice. Q of coils and traps 200 ±30 % (memory).',
+		sure: 'The range holds what height, soil, radials, Q and the line leave open. Other loads, noise and neighbours are not in it. What you plan is solved in full.'
+	},
 	'any-length': {
 		title: 'Lengths that fit',
 		what: 'A wire fed at its end shows kilohms wherever it is a multiple of half a wave: no tuner behind 9 : 1 likes that. Each bar is where some frequency of a band makes it one; between the bars lie windows.',

@@ -89,6 +89,7 @@
 					{/each}
 				</fieldset>
 				<a href="/lines">Lines</a>
+				<a href="/choose">Which antenna here</a>
 				<a href="/any-length">A length that fits</a>
 				<a href="/sums">Plain sums</a>
 				<a href="/tuner">Tuner</a>

@@ -1,0 +1,164 @@
+"""Choosing: which antenna for this place, and a length that fits, from an empty start to a build."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+pytestmark = pytest.mark.browser
+
+
+def enter(page, settle, name, text):
+    field = page.get_by_role("textbox", name=name, exact=True)
+    field.fill(text)
+    field.press("Enter")
+    settle()
+
+
+def press(page, settle, name):
+    page.get_by_role("button", name=name, exact=True).click()
+    settle()
+
+
+@pytest.fixture
+def choose(page, address, settle):
+    page.goto(f"{address}/choose")
+    settle()
+    return page
+
+
+def verdict(page):
+    return page.get_by_role("region", name="The one for this place")
+
+
+def card(page, name):
+    return page.get_by_role("article", name=name, exact=True)
+
+
+def test_from_a_pole_to_a_build(choose, client, settle):
+    page = choose
+    expect(verdict(page)).to_contain_text("Inverted V, linked")
+    expect(verdict(page)).to_contain_text("Its price: you walk to it")
+    expect(card(page, "Quarter-wave vertical on radials")).to_contain_text("more than there is")
+    assert page.get_by_role("article").count() == 20
+
+    page.get_by_role("button", name="small", exact=True).click()
+    expect(verdict(page)).not_to_contain_text("Inverted V, linked")
+    card(page, "End-fed half-wave").get_by_role("button", name="Look at this one").click()
+    expect(verdict(page)).to_contain_text("End-fed half-wave")
+    press(page, settle, "Plan this one")
+    page.wait_for_url("**/wire")
+    settle()
+    expect(page.get_by_role("combobox", name="Antenna")).to_have_value("end-fed")
+    made = client.get("/api/builds").json()[0]
+    assert made["name"].startswith("End-fed half-wave")
+    assert made["targets"][0]["label"] == "30 m"
+    design = client.get(f"/api/builds/{made['id']}/designs").json()[0]
+    assert [e["kind"] for e in design["revision"]["content"]["elements"]] == ["transformer", "line"]
+
+
+def test_a_place_is_dragged_typed_and_stepped(choose, settle):
+    page = choose
+    top = page.get_by_role("slider", name="first support, height")
+    box = top.bounding_box()
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y - 10, steps=3)
+    page.mouse.move(x, y - 20, steps=3)
+    page.mouse.up()
+    settle()
+    pole = page.get_by_role("textbox", name="Pole", exact=True)
+    dragged = float(re.search(r"[\d.]+", pole.input_value())[0])
+    assert dragged > 7.5
+    top.focus()
+    page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+    settle()
+    assert float(re.search(r"[\d.]+", pole.input_value())[0]) == pytest.approx(dragged + 0.2, abs=0.011)
+    enter(page, settle, "Pole", "12 m")
+    expect(card(page, "Quarter-wave vertical on radials")).to_contain_text("goes up")
+
+
+def test_where_nothing_fits_it_says_what_to_drop(choose, settle):
+    page = choose
+    press(page, settle, "a balcony")
+    expect(verdict(page)).to_contain_text("Nothing fits here")
+    expect(verdict(page)).to_contain_text("Drop 30 m")
+    press(page, settle, "30 m")
+    expect(verdict(page)).not_to_contain_text("Nothing fits here")
+
+
+def test_bad_input_is_refused_in_words(choose, settle):
+    page = choose
+    for band in ("30 m", "15 m", "12 m"):
+        press(page, settle, band)
+    expect(verdict(page)).to_contain_text("Choose a band or more")
+    press(page, settle, "15 m")
+    enter(page, settle, "Room, end to end", "0 m")
+    expect(page.get_by_text("width_m is 0 m").or_(page.get_by_text("above 0"))).to_be_visible()
+
+
+def test_a_length_that_fits_by_keys_by_window_and_in_feet(page, address, client, settle):
+    page.goto(f"{address}/any-length")
+    settle()
+    marker = page.get_by_role("slider", name="Length of the wire")
+    marker.focus()
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+    settle()
+    assert marker.get_attribute("aria-valuenow") == "12.53"
+    said = page.get_by_role("region", name="This length")
+    expect(said).to_contain_text("Clear by all three")
+    enter(page, settle, "Another", "14.1 m")
+    expect(said).to_contain_text("half-wave on 30 m")
+    margins = page.get_by_role("region", name="Margins")
+    margins.get_by_role("listitem").first.get_by_role("button").click()
+    settle()
+    expect(said).to_contain_text("Clear by all three")
+    rows = page.get_by_role("region", name="Band by band").get_by_role("row")
+    expect(rows).to_have_count(4)
+    expect(rows.nth(1)).to_contain_text("W")
+    page.get_by_label("the stricter school: no odd quarter-waves either").check()
+    settle()
+    press(page, settle, "Plan this one")
+    page.wait_for_url("**/wire")
+    settle()
+    expect(page.get_by_role("combobox", name="Antenna")).to_have_value("any-length")
+    made = client.get("/api/builds").json()[0]
+    assert made["wire"]["antenna"]["antenna"] == "any-length"
+
+
+def test_a_strip_of_nothing_is_refused(page, address, settle):
+    page.goto(f"{address}/any-length")
+    settle()
+    enter(page, settle, "to", "5 m")
+    expect(page.get_by_text("lengths above 0, rising").first).to_be_visible()
+
+
+def test_a_loft_trap_dipole_by_both_schools_hung_by_its_two_bands(page, address, client, settle):
+    page.goto(address)
+    press(page, settle, "Plan a new wire")
+    page.get_by_role("dialog").get_by_label("Antenna", exact=True).select_option("trap-dipole")
+    for band in ("15 m", "12 m"):
+        page.get_by_role("button", name=band, exact=True).click()
+    page.get_by_label("Name").fill("Loft trap dipole")
+    press(page, settle, "How long to cut")
+    expect(page.get_by_text("Two schools")).to_be_visible()
+    expect(page.get_by_text("tuned inside its band", exact=True)).to_be_visible()
+    press(page, settle, "Take tuned just below its band")
+    expect(page.get_by_role("button", name="Take tuned inside its band")).to_be_visible()
+    page.get_by_text("What if I stretch it").click()
+    settle()
+    expect(page.get_by_text(re.compile("more of “beyond the trap”"))).to_be_visible()
+    press(page, settle, "Wind its traps")
+    expect(page).to_have_url(re.compile("/wind"))
+    settle()
+    build = next(b for b in client.get("/api/builds").json() if b["name"] == "Loft trap dipole")
+    (trap,) = client.get(f"/api/builds/{build['id']}/designs").json()[0]["revision"]["content"]["beside"]
+    assert trap["kind"] == "trap"
+    assert trap["tuned_hz"] < 24.89e6
+    page.goto(f"{address}/builds/{build['id']}/trim")
+    settle()
+    expect(page.get_by_label("One leg, 12 m", exact=True).first).to_be_visible()
+    expect(page.get_by_label("One leg, 15 m", exact=True).first).to_be_visible()

@@ -5,6 +5,8 @@ from collections.abc import Sequence
 from yielding_coil import data
 from yielding_coil.core.antenna import coil_reading_h, pair_of
 from yielding_coil.core.constants import SPEED_OF_LIGHT_M_PER_S
+from yielding_coil.core.parts import FixedLoad
+from yielding_coil.core.system import Element
 from yielding_coil.core.wire import KINDS, Trapped
 from yielding_coil.documents.choke_and_trap import Accessory, WireTrap
 from yielding_coil.documents.coil import Coil
@@ -70,6 +72,13 @@ def usual_content(
     if not kind.resonant:
         elements.append(RadioTuner(key="tuner"))
     return DesignContent(antenna=antenna, targets=list(targets), elements=elements, beside=_wound(antenna, targets))
+
+
+def below_without_tuner(content: DesignContent) -> tuple[Element, ...]:
+    """What stands below an antenna in a design, but for a tuner, which is set band by band; for the core."""
+    kept = [element for element in content.elements if element.kind != "tuner"]
+    design = content.model_copy(update={"elements": kept}).to_core(FixedLoad(50.0))
+    return tuple(design.system().elements)
 
 
 def _wound(antenna: WireAntenna, targets: Sequence[TargetPayload]) -> list[Accessory]:

@@ -8,6 +8,7 @@ BANDS = [
     {"label": label, "low_hz": low * 1e6, "high_hz": high * 1e6, "swr_limit": 2}
     for label, low, high in (("15 m", 21.0, 21.45), ("12 m", 24.89, 24.99))
 ]
+THIRTY = {"label": "30 m", "low_hz": 10.1e6, "high_hz": 10.15e6, "swr_limit": 2}
 LOFT = {
     "high_m": 6,
     "is_pole": False,
@@ -31,6 +32,16 @@ def begun(client, **changes):
     return client.post("/api/jobs", json=body)
 
 
+def test_where_nothing_fits_the_job_says_which_band_to_drop(client):
+    place = {"high_m": 2, "width_m": 3, "on_ground": False, "clear_m": 0.5}
+    job = done(client, begun(client, place=place, targets=[THIRTY, BANDS[1]]).json())
+    assert job["state"] == "done", job
+    assert all(card["obstacle"] for card in job["found"]["cards"])
+    assert job["found"]["drop"] == ["30 m"]
+    assert all(r["order"] == [] for r in job["found"]["rankings"])
+
+
+@pytest.mark.deep
 def test_every_school_is_compared_as_a_job(client):
     answer = begun(client)
     assert answer.status_code == 202, answer.text
@@ -49,6 +60,7 @@ def test_every_school_is_compared_as_a_job(client):
     assert found["cards"][best]["obstacle"] is None
 
 
+@pytest.mark.deep
 def test_a_ring_of_the_drawer_is_known_with_its_price(client):
     piece = {
         "kind": "core",
@@ -64,6 +76,7 @@ def test_a_ring_of_the_drawer_is_known_with_its_price(client):
     assert (ring["ring"], ring["have"], ring["price"]) == ("FT240-43", True, "4.50")
 
 
+@pytest.mark.deep
 def test_one_is_planned_in_full_with_its_traps(client):
     body = {"place": LOFT, "targets": BANDS, "school": "trap-dipole"}
     content = client.post("/api/schools/plans", json=body).json()["content"]
@@ -81,9 +94,6 @@ def test_a_loaded_one_brings_its_coil(client):
     (coil,) = content["beside"]
     assert coil["kind"] == "coil"
     assert coil["inductance_h"] > 1e-6
-
-
-THIRTY = {"label": "30 m", "low_hz": 10.1e6, "high_hz": 10.15e6, "swr_limit": 2}
 
 
 def test_of_a_linked_one_the_highest_band_comes_first(client):
@@ -114,6 +124,7 @@ def test_a_school_that_does_not_fit_is_not_planned(client):
     assert "one that fits" in answer.text
 
 
+@pytest.mark.deep
 def test_it_is_stopped(client):
     job = begun(client, targets=[THIRTY, *BANDS], place={"high_m": 12, "width_m": 40}).json()
     ended = client.delete(f"/api/jobs/{job['id']}").json()

@@ -43,14 +43,24 @@ def test_every_length_by_the_model(client):
         assert set(band["grades"]) <= {0, 1, 2, 3, 4}
 
 
+@pytest.mark.deep
 def test_one_length_is_a_whole_design(client):
     found = asked(client, "chosen")
     content = found["content"]
     assert [e["kind"] for e in content["elements"]] == ["transformer", "line", "tuner"]
     assert content["elements"][0]["secondary_turns"] == 27
-    flows = client.post("/api/predictions/bands", json={"content": content}).json()
-    assert [b["label"] for b in flows["bands"]] == ["30 m", "15 m", "12 m"]
-    assert all(0 < b["up_w"] < 100 for b in flows["bands"])
+    assert [b["label"] for b in found["bands"]] == ["30 m", "15 m", "12 m"]
+    for band in found["bands"]:
+        assert 0 < band["low_w"] < band["up_w"] < band["high_w"] <= band["wire_w"] < 100
+
+
+@pytest.mark.deep
+def test_watts_of_a_length_are_near_those_of_its_whole_prediction(client):
+    """The comparison's rough sum beside the design's own, solved in full."""
+    found = asked(client, "chosen")
+    flows = client.post("/api/predictions/bands", json={"content": found["content"]}).json()
+    for rough, whole in zip(found["bands"], flows["bands"], strict=True):
+        assert rough["up_w"] == pytest.approx(whole["up_w"], rel=0.2)
 
 
 @pytest.mark.parametrize(

@@ -21,6 +21,7 @@ def test_places_of_a_coil(client):
     assert antenna["numbers"]["coil_at"] in [p["coil_at"] for p in found["places"]]
 
 
+@pytest.mark.deep
 def test_traps_by_both_schools_and_as_they_hang(client):
     antenna = begun(client, "trap-dipole", FIFTEEN, [TWELVE])
     body = {"antenna": antenna, "target": FIFTEEN, "others": [TWELVE]}
@@ -41,6 +42,7 @@ def test_a_stretch_moves_the_dip(client):
     assert by_name["outer_m"] < 0
 
 
+@pytest.mark.deep
 def test_brought_to_both_bands_at_once(client):
     antenna = begun(client, "trap-dipole", FIFTEEN, [TWELVE])
     longer = {**antenna, "numbers": {**antenna["numbers"], "inner_m": antenna["numbers"]["inner_m"] * 1.02}}
@@ -78,6 +80,7 @@ def test_traps_in_the_wrong_order_are_refused(client):
     assert "a length each for" in answer.text
 
 
+@pytest.mark.deep
 def test_a_coil_that_cannot_make_it_says_how_low_it_can_go(client):
     antenna = begun(client, "loaded-vertical", SIXTY)
     short = {**antenna, "numbers": {**antenna["numbers"], "height_m": 0.3}}

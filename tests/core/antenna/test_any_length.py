@@ -105,6 +105,7 @@ def test_the_model_lies_by_the_long_wire_rule_and_parts_from_practice(strip):
             assert zone.high_m > 1.015 * short
 
 
+@pytest.mark.deep
 def test_all_lengths_at_once_are_what_each_is_by_itself(strip):
     """Against wires solved one by one with twice the segments: Γ of 450 Ω within a few hundredths."""
     rng = np.random.default_rng(20261210)
@@ -175,9 +176,8 @@ def test_far_under_a_quarter_wave():
 
 
 def test_a_chosen_length_band_by_band():
-    found = length_on_bands(HOW, 6.0, BANDS[:2], 100.0)
+    found = length_on_bands(HOW, 6.0, BANDS[:2])
     assert [each.far_under for each in found] == [True, True]
-    assert found[0].radiated_w < found[1].radiated_w < 100
     assert found[0].swr_low <= found[0].swr_high
 
 

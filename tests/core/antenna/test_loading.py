@@ -47,6 +47,7 @@ def test_more_coil_is_narrower(places):
     assert widths == sorted(widths, reverse=True)
 
 
+@pytest.mark.deep
 def test_as_it_stands_is_among_them():
     found = coil_places(LoadedDipole(3.0, 6.0, 1e-5, 0.45), F, 100.0, 50.0)
     assert 0.45 in [p.coil_at for p in found]
@@ -61,6 +62,7 @@ def test_a_wire_that_no_coil_brings_there_says_how_low_it_can_go():
     assert hung_dip(short.told(inductance_h=5e-3), low, 25.0) == pytest.approx(low, rel=1e-3)
 
 
+@pytest.mark.deep
 def test_a_dip_that_lies_below_all_that_is_looked_at_is_not_told():
     assert lowest_dip_hz(LoadedVertical(200.0, 5e-3, 0.5), 25.0) is None
 

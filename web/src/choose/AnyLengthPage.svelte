@@ -71,21 +71,13 @@
 		(body) => answer(api.POST('/api/any-lengths/chosen', { body })),
 		{ keeps: true }
 	);
-	const flows = latest(
-		() =>
-			chosen.value && !dragging
-				? { content: chosen.value.content, power_w: powerW, mode: 'speech' as const }
-				: null,
-		(body) => answer(api.POST('/api/predictions/bands', { body })),
-		{ keeps: true }
-	);
 	const schools = $derived([
 		...(rules.value?.schools ?? []),
 		...(solved.value && !dragging ? [solved.value.school] : [])
 	]);
 	const clear = $derived((solved.value ?? rules.value)?.clear ?? []);
 	const problem = $derived(rules.problem ?? solved.problem ?? chosen.problem);
-	const busy = $derived(solved.loading || chosen.loading || flows.loading);
+	const busy = $derived(solved.loading || chosen.loading);
 
 	let making = $state(false);
 	let refused = $state<string | null>(null);
@@ -204,11 +196,7 @@
 							</tr>
 						</thead>
 						<tbody>
-							{#each chosen.value?.bands ?? [] as band, i (band.label)}
-								{@const flow = flows.value?.bands[i]}
-								{@const most = flow
-									? [...flow.losses].sort((a, b) => (b.watts ?? 0) - (a.watts ?? 0))[0]
-									: undefined}
+							{#each chosen.value?.bands ?? [] as band (band.label)}
 								<tr>
 									<th scope="row">{band.label}</th>
 									<td class="mono"
@@ -219,20 +207,20 @@
 										)}</td
 									>
 									<td class="mono">{swr(band.swr_low)} to {swr(band.swr_high)}</td>
-									<td class="mono">{flow ? swr(flow.swr_meter) : '…'}</td>
+									<td class="mono">{swr(band.radio_swr)}</td>
 									<td class="mono"
-										>{#if flow}{watts(flow.up_w)}<br /><span class="soft"
-												>{Math.round(flow.up_low_w ?? 0)} to {Math.round(flow.up_high_w ?? 0)} W</span
-											>{:else}…{/if}</td
+										>{#if band.up_w !== null}{watts(band.up_w)}<br /><span class="soft"
+												>{Math.round(band.low_w ?? 0)} to {Math.round(band.high_w ?? 0)} W</span
+											>{:else}–{/if}</td
 									>
 									<td>
 										{#if band.far_under}<strong class="bad"
 												>far under a quarter-wave: a low reading here is loss</strong
-											>
-										{:else if most}most in the {most.kind}: {watts(most.watts)}{/if}
-										{#if flow && !flow.setting}<strong class="bad"
-												>no tuner setting matches it</strong
-											>{/if}
+											><br />{/if}
+										{#if band.up_w === null}<strong class="bad">no tuner setting matches it</strong>
+										{:else}{watts(powerW - (band.wire_w ?? 0))} in tuner, coax and unun, {watts(
+												(band.wire_w ?? 0) - band.up_w
+											)} in ground and wire{/if}
 									</td>
 								</tr>
 							{:else}
@@ -372,6 +360,10 @@
 	th {
 		padding: 3px 8px 3px 0;
 		vertical-align: top;
+	}
+	.bands th,
+	.bands .mono {
+		white-space: nowrap;
 	}
 	.bad {
 		color: var(--enamel);

@@ -81,13 +81,10 @@
 
 	const found = $derived(work.found);
 	const stale = $derived(work.of !== asked);
-	/** Whether all that is wound of it can be made from the drawer. */
-	const inDrawer = (card: Schemas['SchoolCardOut']) =>
-		card.needs.every((need) => need.have || ['radials', 'section', 'tuner'].includes(need.what));
 	const order = $derived(
 		(found?.rankings.find((r) => r.care === care)?.order ?? [])
 			.map((i) => found?.cards[i])
-			.filter((c): c is Schemas['SchoolCardOut'] => c !== undefined && (!ownOnly || inDrawer(c)))
+			.filter((c): c is Schemas['SchoolCardOut'] => c !== undefined && (!ownOnly || c.from_drawer))
 	);
 	const cannot = $derived((found?.cards ?? []).filter((c) => c.obstacle));
 	const best = $derived(order[0] ?? null);

@@ -35,9 +35,7 @@
 	const now = $derived(work.antenna?.numbers['trap_hz'] ?? 0);
 	const isNow = (hz: number) => Math.abs(hz / Math.max(now, 1) - 1) < 0.001;
 	const acts = (on: Schemas['TrapOnOut']) =>
-		Math.abs(on.acts_as_h) < 2e-5 && on.acts_as_h > 0
-			? `acts as ${quantity(on.acts_as_h, 'H')} of coil`
-			: 'holds the rest apart';
+		on.ends ? 'holds the rest apart' : `acts as ${quantity(on.acts_as_h, 'H')} of coil`;
 </script>
 
 <h2>What a trap bears</h2>

@@ -11,14 +11,13 @@ from yielding_coil.api.http import Figure, JobOut, Plan, ProgressSink, router_of
 from yielding_coil.core import antenna as antennas
 from yielding_coil.core import choice as core
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.system import Element
 from yielding_coil.core.wire import KINDS, Hung
 from yielding_coil.documents.design import DesignContent, TargetPayload
 from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.piece import AnyPiece
 from yielding_coil.documents.ring_wound import WoundTransformer
-from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, usual_content
+from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, below_without_tuner, usual_content
 from yielding_coil.documents.wire import KindKey, Soil, WireAntenna, WireStock
 from yielding_coil.store.pieces import piece_of, pieces
 from yielding_coil.work.searchers import Searchers
@@ -115,6 +114,7 @@ class SchoolBandOut(BaseModel):
     up_w: Figure
     low_w: Figure
     high_w: Figure
+    wire_w: Figure
     swr: Figure
     holds: bool
     tuner: bool
@@ -161,6 +161,8 @@ class SchoolCardOut(BaseModel):
     least_w: float
     needs_tuner: bool
     needs: list[NeedOut]
+    # Whether all that is wound or bought of it lies in the drawer.
+    from_drawer: bool
     wires: list[DrawnWire]
     parts: list[DrawnPoint]
     feed: DrawnPoint | None
@@ -227,10 +229,7 @@ def _below(kind: str, asked: SchoolsIn) -> tuple[tuple[Element, ...], ...]:
     antenna = WireAntenna.model_validate({"antenna": kind, "numbers": {}})
     found = []
     for target in asked.targets:
-        content = usual_content(antenna, [target], asked.cable, asked.line_m)
-        kept = [element for element in content.elements if element.kind != "tuner"]
-        design = content.model_copy(update={"elements": kept}).to_core(FixedLoad(50.0))
-        found.append(tuple(design.system().elements))
+        found.append(below_without_tuner(usual_content(antenna, [target], asked.cable, asked.line_m)))
     return tuple(found)
 
 
@@ -245,6 +244,7 @@ def _found(state: core.Compared, asked: SchoolsIn, place: core.Place, drawer: Se
 
 
 def _card(card: core.SchoolCard, asked: SchoolsIn, drawer: Sequence[AnyPiece]) -> SchoolCardOut:
+    needs = [] if card.obstacle else _needs(card, asked, drawer)
     wires, parts, feed = ([], [], None) if card.hung is None else _drawn(card.hung)
     return SchoolCardOut.model_validate(
         {
@@ -253,7 +253,8 @@ def _card(card: core.SchoolCard, asked: SchoolsIn, drawer: Sequence[AnyPiece]) -
             "obstacle": card.obstacle and ObstacleOut.model_validate(card.obstacle),
             "bands": [SchoolBandOut.model_validate(band) for band in card.bands],
             **{n: getattr(card, n) for n in ("walks", "height_m", "span_m", "wire_m", "least_w", "needs_tuner")},
-            "needs": [] if card.obstacle else _needs(card, asked, drawer),
+            "needs": needs,
+            "from_drawer": bool(needs) and all(need.have for need in needs if need.what not in AT_HAND),
             "wires": wires,
             "parts": parts,
             "feed": feed,
@@ -303,6 +304,8 @@ def _needs(card: core.SchoolCard, asked: SchoolsIn, drawer: Sequence[AnyPiece]) 
     return found
 
 
+# What no drawer holds by itself: wires in the lawn, a piece of line, a tuner.
+AT_HAND = ("radials", "section", "tuner")
 # A coil of the drawer that is so near may do.
 COIL_NEAR = 0.1
 

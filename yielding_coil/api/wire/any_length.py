@@ -8,9 +8,10 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from yielding_coil.api.http import Figure, Numbers, router_of
 from yielding_coil.core import antenna as core
+from yielding_coil.core.choice import band_of
 from yielding_coil.documents.design import DesignContent, TargetPayload
 from yielding_coil.documents.fields import Positive
-from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, usual_content
+from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, below_without_tuner, usual_content
 from yielding_coil.documents.wire import Soil, WireAntenna, WireStock
 
 router = router_of("wire", "/api/any-lengths")
@@ -196,7 +197,12 @@ class LengthOnBandOut(_Out):
     swr_high: Figure
     resistance_ohm: Figure
     reactance_ohm: Figure
-    radiated_w: Figure
+    # Through nine to one, coax and a usual tuner; watts null where no tuner setting matches.
+    up_w: Figure
+    low_w: Figure
+    high_w: Figure
+    wire_w: Figure
+    radio_swr: Figure
     far_under: bool
 
 
@@ -213,9 +219,12 @@ def choose_any_length(asked: StripIn) -> ChosenLengthOut:
     """One length in full."""
     targets = [target.to_core() for target in asked.targets]
     how = asked.how()
-    found = core.length_on_bands(how, asked.length_m, targets, asked.power_w)
+    found = core.length_on_bands(how, asked.length_m, targets)
     numbers = how.hung(asked.length_m).numbers
     antenna = WireAntenna(antenna="any-length", numbers=numbers, stock=asked.stock, soil=asked.soil)
+    content = usual_content(antenna, asked.targets, asked.cable, asked.line_m)
+    below, hung = below_without_tuner(content), how.hung(asked.length_m)
+    through = [band_of(hung, target, below, asked.power_w, tuner=True) for target in targets]
     return ChosenLengthOut(
         bands=[
             LengthOnBandOut(
@@ -224,10 +233,14 @@ def choose_any_length(asked: StripIn) -> ChosenLengthOut:
                 swr_high=each.swr_high,
                 resistance_ohm=each.impedance_ohm.real,
                 reactance_ohm=each.impedance_ohm.imag,
-                radiated_w=each.radiated_w,
+                up_w=band.up_w,
+                low_w=band.low_w,
+                high_w=band.high_w,
+                wire_w=band.wire_w,
+                radio_swr=band.swr,
                 far_under=each.far_under,
             )
-            for each in found
+            for each, band in zip(found, through, strict=True)
         ],
-        content=usual_content(antenna, asked.targets, asked.cable, asked.line_m),
+        content=content,
     )

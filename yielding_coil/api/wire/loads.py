@@ -95,6 +95,8 @@ class TrapOnOut(_Out):
 
     label: str
     frequency_hz: float
+    # Whether the band ends at it; on the others it is a coil in the way.
+    ends: bool
     model: BearingOut
     estimate: BearingOut
     traps_w: Figure

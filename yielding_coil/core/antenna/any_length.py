@@ -285,7 +285,6 @@ class LengthOnBand:
     Args:
         swr_low, swr_high: behind nine to one over the band, before any line.
         impedance_ohm: of the wire, in the middle.
-        radiated_w: of what goes into it.
         far_under: whether it is so short there that a low reading is loss.
     """
 
@@ -293,21 +292,17 @@ class LengthOnBand:
     swr_low: float
     swr_high: float
     impedance_ohm: complex
-    radiated_w: float
     far_under: bool
 
 
-def length_on_bands(
-    how: AnyLength, length_m: float, targets: Sequence[Target], power_w: float
-) -> tuple[LengthOnBand, ...]:
+def length_on_bands(how: AnyLength, length_m: float, targets: Sequence[Target]) -> tuple[LengthOnBand, ...]:
     """A chosen length band by band.
 
     Raises:
         OutOfDomainError: no band; a wire that cannot hang so.
     """
     require_room(targets, STEP_M, max(length_m, 2 * STEP_M))
-    hung = how.hung(length_m)
-    structure = hung.structure()
+    structure = how.hung(length_m).structure()
     short = far_under(length_m, targets)
     found = []
     for target in targets:
@@ -320,7 +315,6 @@ def length_on_bands(
                 float(swr.min()),
                 float(swr.max()),
                 complex(z[FREQUENCIES // 2]),
-                float(hung.watts_at(target.center_hz, power_w)[0]),
                 target.label in short,
             )
         )

@@ -63,12 +63,14 @@ class TrapOn:
     """One trap on a band: by the model, and by the line estimate that knows neither ground nor coupling.
 
     Args:
+        ends: whether the band ends at the trap; on the others it is a coil in the way.
         worst_swr: over the band, on 50 Ω.
         acts_as_h: the coil it is there; below zero it acts as a capacitor.
     """
 
     label: str
     frequency_hz: float
+    ends: bool
     model: Bearing
     estimate: Bearing
     traps_w: float
@@ -112,6 +114,7 @@ def traps_on(hung: Hung, targets: tuple[Target, ...], power_w: float) -> tuple[T
             TrapOn(
                 target.label,
                 f,
+                hung.band_of(f) == 0,
                 bears[0],
                 Bearing(float(told.current_a[0]), float(told.voltage_v[0]), float(told.trap_w[0]), bears[0].ohm),
                 sum(each.watts for each in bears),

@@ -109,7 +109,7 @@ def drawn_with_coax(
     return Structure(wires, Source(0, 0.0), loads, hung.ground, SEGMENTS)
 
 
-def _curve(structure: Structure, near_hz: float, feed_ohm: float) -> tuple[Real, Complex]:
+def _curve(structure: Structure, near_hz: float) -> tuple[Real, Complex]:
     f = np.geomspace(near_hz * (1 - SIDE), near_hz * (1 + SIDE), math.ceil(2 * SIDE / STEP))
     z = impedance_of(reflection_over(structure, float(f[0]), float(f[-1]))(np.log(f)), KEPT_OHM)
     return f, z
@@ -160,14 +160,14 @@ def _path(
 ) -> ReturnPath:
     beside = school == "beside"
     structure = drawn_with_coax(hung, counterpoise_m, choke_m, beside)
-    f, z = _curve(structure, wanted_hz, feed_ohm)
+    f, z = _curve(structure, wanted_hz)
     size = np.abs(reflection_of(z, feed_ohm))
     dip = dip_near(f, size, wanted_hz)
     feed_a, coax_a = _coax_a(structure, wanted_hz, power_w, choke_m)
     if not math.isfinite(dip):
         return ReturnPath(school, counterpoise_m, choke_m, None, None, feed_a, coax_a, None, None)
     touched = drawn_with_coax(hung, counterpoise_m, choke_m, beside, hand=True)
-    _, other = _curve(touched, wanted_hz, feed_ohm)
+    _, other = _curve(touched, wanted_hz)
     there = np.abs(reflection_of(other, feed_ohm))
     moved = dip_near(f, there, dip)
     at = int(np.argmin(np.abs(f - dip)))

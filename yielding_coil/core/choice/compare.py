@@ -30,8 +30,9 @@ SEGMENTS, POINTS = 20.0, 5
 # Bringing it to its band: steps, how close, and how far a step may go.
 STEPS, CLOSE, FARTHEST = 8, 2e-3, 0.4
 ROUNDS = 2
-# What moves watts; what only moves the dip does not.
-MOVING = frozenset({"height", "ground", "radials", "trap"})
+# What moves watts, by so many standard deviations of its own; what only moves the dip does not. What radials lose
+# goes with wet and dry as well, which the table does not know (common practice).
+MOVING = {"height": 1.0, "ground": 1.0, "trap": 1.0, "radials": 2.0}
 # Q of a coil or a trap, what a ring and a line lose: two standard deviations, relative (from memory).
 Q_DOUBT, LOSS_DOUBT = 0.3, 0.25
 # Without a tuner a radio gives its power up to here (common practice: it turns down from 2 on, its tuner takes 3).
@@ -46,6 +47,7 @@ class SchoolBand:
 
     Args:
         up_w: radiated of what the radio gives, between what nine of ten lie; None where it cannot give it.
+        wire_w: what of it reaches the wire: the rest stays in tuner, coax and transformer.
         swr: the worst over the band that the radio would see without a tuner.
         holds: whether that is within the band's limit.
         tuner: whether a tuner is reckoned with.
@@ -55,6 +57,7 @@ class SchoolBand:
     up_w: float | None
     low_w: float | None
     high_w: float | None
+    wire_w: float | None
     swr: float
     holds: bool
     tuner: bool
@@ -271,7 +274,7 @@ def band_of(hung: Hung, target: Target, below: Sequence[Element], power_w: float
     if needs:
         found = _through_tuner(f[middle], complex(at_radio[middle])) if tuner else None
         if found is None or not math.isfinite(line):
-            return SchoolBand(target.label, None, None, None, swr, holds, needs)
+            return SchoolBand(target.label, None, None, None, None, swr, holds, needs)
         tuned = found
     sent, doubt = _sent(hung, structure, float(f[middle]))
     lost = 1 - line * tuned
@@ -279,7 +282,8 @@ def band_of(hung: Hung, target: Target, below: Sequence[Element], power_w: float
     # What each strays by, in logarithms of what goes up.
     wide = math.hypot(doubt / max(sent, 1e-6), LOSS_DOUBT / 2 * lost / max(line * tuned, 1e-6)) * NINE
     low, high = share * math.exp(-wide), min(1.0, share * math.exp(wide))
-    return SchoolBand(target.label, power_w * share, power_w * low, power_w * high, swr, holds, needs)
+    into = power_w * line * tuned
+    return SchoolBand(target.label, power_w * share, power_w * low, power_w * high, into, swr, holds, needs)
 
 
 def _through_tuner(f: float, load: complex) -> float | None:
@@ -300,8 +304,9 @@ def _sent(hung: Hung, structure: Structure, f: float) -> tuple[float, float]:
     for stray in hung.strays():
         if stray.name in MOVING:
             with contextlib.suppress(OutOfDomainError):
+                by = MOVING[stray.name]
                 up, down = (
-                    _coarse(one).sent_w(f, 1.0, one.soil) for one in (hung.strayed(stray, by) for by in (1.0, -1.0))
+                    _coarse(one).sent_w(f, 1.0, one.soil) for one in (hung.strayed(stray, b) for b in (by, -by))
                 )
                 square += ((up - down) / 2) ** 2
     own: Any = hung

@@ -97,7 +97,7 @@ def test_watts_of_a_comparison_are_what_goes_up(school, trials):
         *((Element("unun", "through", unun),) if school == "end-fed" else ()),
         Element("line", "through", line),
     )
-    seeds = trials.some(range(20262300, 20263300))
+    seeds = range(20262300, 20263300)[:: 1 if trials.whole else 50]
     for target in targets:
         card = band_of(hung, target, below, 100.0, tuner=True)
         held = 0

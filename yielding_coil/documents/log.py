@@ -61,6 +61,12 @@ class WirePlan(Payload):
         """Whether several wires of it serve several bands; else one wire is trimmed on the first band."""
         return self.antenna is None or core.FORMS[self.form].in_sets
 
+    def moves_of(self, targets: Sequence[core_target.Target]) -> tuple[float, ...]:
+        """The same of each band that is trimmed, the highest first; of a set by the antenna that is planned."""
+        together = self.antenna is not None and core.KINDS[self.antenna.antenna].bands > 1
+        own = sorted((t.center_hz for t in targets), reverse=True) if together else [targets[0].center_hz]
+        return tuple(self.moves(f) for f in own)
+
     def moves(self, near_hz: float) -> float:
         """What wire off its end moves its dip over what the ratio of lengths says, by its model if it has one."""
         if self.antenna is None:

@@ -66,3 +66,12 @@ def test_what_a_cut_moves():
     longer, shorter = (hung_dip(short.shortened(by), F, 25.0) for by in (-0.02, 0.02))
     assert moves == pytest.approx(math.log(shorter / longer) / (0.04 / short.height_m), rel=0.05)
     assert moves < 0.95
+
+
+def test_wire_inside_a_trap_moves_its_dip_less_and_beyond_it_more_than_the_ratio_of_lengths():
+    """A trap tuned inside the upper band holds the dip there; the lower one goes with all the wire, loaded."""
+    hung = begun("trap-dipole", Target("15 m", 21.0e6, 21.45e6, 2.0), others=(BAND,))
+    inner, outer = (moves_by_length(hung, f, 50.0) for f in (F, 21.225e6))
+    assert inner < 0.8 < 1.0 < outer
+    fan = begun("fan-dipole", Target("30 m", 10.1e6, 10.15e6, 2.0), others=(Target("15 m", 21.0e6, 21.45e6, 2.0),))
+    assert moves_by_length(fan, 21.225e6, 50.0) == pytest.approx(1.0, abs=0.1)

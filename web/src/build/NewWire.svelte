@@ -2,9 +2,10 @@
 	A build that begins with a wire still to be cut: its name, its bands, what kind of antenna.
 -->
 <script lang="ts">
-	import { answer, api, type Band, type Build, problemText } from '../lib/api/client';
+	import { answer, api, type Build, problemText, type Target } from '../lib/api/client';
 	import Dialog from '../lib/shell/Dialog.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import BandChips from '../wire/BandChips.svelte';
 	import { kinds, usualRule } from '../wire/kinds.svelte';
 
 	interface Props {
@@ -14,7 +15,7 @@
 
 	let { onbuild, onclose }: Props = $props();
 
-	let bands = $state.raw<Band[]>([]);
+	let targets = $state.raw<Target[]>([]);
 	let chosen = $state.raw<string[]>([]);
 	let chosenKind = $state('dipole');
 	kinds.load();
@@ -22,21 +23,8 @@
 	let making = $state(false);
 	let name = $state('');
 	let problem = $state<string | null>(null);
-	void answer(api.GET('/api/tables/bands'))
-		.then((table) => (bands = table.rows))
-		.catch((why) => (problem = problemText(why)));
-
-	const toggle = (key: string) =>
-		(chosen = chosen.includes(key) ? chosen.filter((k) => k !== key) : [...chosen, key]);
 
 	async function make(): Promise<void> {
-		const wanted = bands.filter((b) => chosen.includes(b.key));
-		const targets = wanted.map(({ label, low_hz, high_hz }) => ({
-			label,
-			low_hz,
-			high_hz,
-			swr_limit: 2
-		}));
 		const first = targets[0];
 		if (!kind || !first) return;
 		const usual = `${kind.name}, ${targets.map((t) => t.label).join(' and ')}`;
@@ -86,20 +74,13 @@
 			</select></label
 		>
 		{#if kind}<p class="soft">For {kind.purpose}. Fed by {kind.fed_by}.</p>{/if}
-		<fieldset>
-			<legend class="eyebrow">Bands</legend>
-			<div class="row">
-				{#each bands as band (band.key)}
-					<button
-						type="button"
-						class="button"
-						class:main={chosen.includes(band.key)}
-						aria-pressed={chosen.includes(band.key)}
-						onclick={() => toggle(band.key)}>{band.label}</button
-					>
-				{/each}
-			</div>
-		</fieldset>
+		<BandChips
+			{chosen}
+			onchange={(keys, found) => {
+				chosen = keys;
+				targets = found;
+			}}
+		/>
 		<label class="told"
 			>Name
 			<input
@@ -116,14 +97,3 @@
 		</p>
 	</form>
 </Dialog>
-
-<style>
-	fieldset {
-		border: 0;
-		padding: 0;
-		margin: 0;
-		display: grid;
-		gap: 6px;
-		min-width: 0;
-	}
-</style>

@@ -107,6 +107,7 @@
 			<BandChips
 				chosen={keys}
 				legend="Bands to hold"
+				segments
 				onchange={(now, found) => {
 					keys = now;
 					targets = found;

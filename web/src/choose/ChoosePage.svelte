@@ -146,6 +146,7 @@
 			<BandChips
 				chosen={keys}
 				legend="Bands to hold"
+				segments
 				onchange={(now, bands) => {
 					keys = now;
 					targets = bands;

@@ -2,7 +2,8 @@
 	What decides about a choke or a trap: its bands at a glance, what it bears, the two schools of a trap, how it is checked.
 -->
 <script lang="ts">
-	import type { Schemas } from '../lib/api/client';
+	import { answer, api, type Content, type Schemas } from '../lib/api/client';
+	import { latest } from '../lib/api/latest.svelte';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { figures, length, megahertz, quantity, watts } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
@@ -11,9 +12,11 @@
 
 	interface Props {
 		winding: Winding;
+		/** What the design hangs below: of a planned wire with traps the model tells what they bear. */
+		antenna: Content['antenna'];
 	}
 
-	let { winding }: Props = $props();
+	let { winding, antenna }: Props = $props();
 
 	const page = openBuild();
 	const build = $derived(page.build);
@@ -38,6 +41,34 @@
 	};
 	const lower = $derived(trap?.bands[1]);
 	const upper = $derived(trap?.bands[0]);
+	/** The planned wire with its traps as they are wound here. */
+	const modelled = latest(
+		() => {
+			const first = build.targets[0];
+			return trap && first && antenna.kind === 'wire' && antenna.numbers['trap_hz'] !== undefined
+				? {
+						antenna: {
+							...antenna,
+							numbers: {
+								...antenna.numbers,
+								trap_hz: trap.resonance_hz,
+								trap_f: trap.capacitance_f
+							}
+						},
+						target: first,
+						others: build.targets.slice(1),
+						power_w: build.power_w
+					}
+				: null;
+		},
+		(body) => answer(api.POST('/api/structures/traps', { body }))
+	);
+	const borne = $derived(modelled.value?.on ?? []);
+	const highestV = $derived(
+		borne.length
+			? Math.max(...borne.map((on) => on.model.voltage_v ?? 0))
+			: Math.max(upper?.voltage_v ?? 0, lower?.voltage_v ?? 0)
+	);
 	const m = (value: number | null) => (value === null ? '–' : length(value, units.length));
 	const schools = $derived.by(() => {
 		if (!trap || !upper || !lower) return [];
@@ -101,9 +132,23 @@
 	</p>
 {:else if trap && upper && lower}
 	<p>
-		<span class="figure">{figures(Math.max(upper.voltage_v, lower.voltage_v))} V</span>
-		<span class="of">peak across it at {watts(build.power_w)}</span>
+		<span class="figure">{figures(highestV)} V</span>
+		<span class="of"
+			>peak across it at {watts(build.power_w)}, by {borne.length
+				? 'the model of the wire'
+				: 'the line estimate'}</span
+		>
 	</p>
+	{#if borne.length}
+		<p class="told">
+			{borne
+				.map(
+					(on) =>
+						`On ${on.label} ${figures(on.model.voltage_v ?? 0)} V and ${quantity(on.model.current_a, 'A', 2)} peak, ${figures(on.traps_w ?? 0, 2)} W in the traps (line estimate ${figures(on.estimate.voltage_v ?? 0)} V).`
+				)
+				.join(' ')}
+		</p>
+	{/if}
 	<p class="told">
 		{quantity(trap.inductance_h, 'H')} and {quantity(trap.capacitance_f, 'F')} trap {megahertz(
 			trap.resonance_hz

@@ -43,7 +43,7 @@
 <section class="sheet verdict" aria-label="Verdict" aria-live="polite">
 	{#if winding && loss?.worst}
 		{#if winding.choke || winding.trap}
-			<AccessoryVerdict {winding} />
+			<AccessoryVerdict {winding} antenna={content.antenna} />
 		{:else if winding.kind === 'coil' || winding.kind === 'ring_coil'}
 			{@const turns = winding.turns.passes}
 			<p><span class="figure">{turnsText(turns)}</span> turns</p>

@@ -4,11 +4,19 @@
 <script lang="ts" module>
 	import { answer, api, type Band, problemText, type Target } from '../lib/api/client';
 
-	/** Bands as targets with a usual limit, in the order of the table. */
-	export function targetsOf(bands: Band[], keys: string[], swrLimit = 2): Target[] {
+	/** Bands as targets with a usual limit, in the order of the table: all of each, or the segment of a mode. */
+	export function targetsOf(bands: Band[], keys: string[], segment = '', swrLimit = 2): Target[] {
 		return bands
 			.filter((b) => keys.includes(b.key))
-			.map(({ label, low_hz, high_hz }) => ({ label, low_hz, high_hz, swr_limit: swrLimit }));
+			.map((band) => {
+				const own = band.segments?.[segment];
+				const label = own ? `${band.label} ${segment}` : band.label;
+				return {
+					label,
+					...(own ?? { low_hz: band.low_hz, high_hz: band.high_hz }),
+					swr_limit: swrLimit
+				};
+			});
 	}
 </script>
 
@@ -19,22 +27,25 @@
 		chosen: string[];
 		onchange: (keys: string[], targets: Target[]) => void;
 		legend?: string;
+		/** Whether one may ask for a segment of each band alone. */
+		segments?: boolean;
 	}
 
-	let { chosen, onchange, legend = 'Bands' }: Props = $props();
+	let { chosen, onchange, legend = 'Bands', segments = false }: Props = $props();
+	let segment = $state('');
 
 	let bands = $state.raw<Band[]>([]);
 	let problem = $state<string | null>(null);
 	answer(api.GET('/api/tables/bands'))
 		.then((table) => {
 			bands = table.rows;
-			onchange(chosen, targetsOf(table.rows, chosen));
+			onchange(chosen, targetsOf(table.rows, chosen, segment));
 		})
 		.catch((why: unknown) => (problem = problemText(why)));
 
 	function toggle(key: string): void {
 		const now = chosen.includes(key) ? chosen.filter((k) => k !== key) : [...chosen, key];
-		onchange(now, targetsOf(bands, now));
+		onchange(now, targetsOf(bands, now, segment));
 	}
 </script>
 
@@ -52,6 +63,23 @@
 			>
 		{/each}
 	</div>
+	{#if segments}
+		<label class="told check"
+			>of each
+			<select
+				value={segment}
+				onchange={(event) => {
+					segment = event.currentTarget.value;
+					onchange(chosen, targetsOf(bands, chosen, segment));
+				}}
+			>
+				<option value="">all of it</option>
+				<option value="telegraphy">telegraphy</option>
+				<option value="digital">digital modes</option>
+				<option value="speech">speech</option>
+			</select></label
+		>
+	{/if}
 </fieldset>
 
 <style>

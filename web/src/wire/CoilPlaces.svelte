@@ -5,7 +5,8 @@
 	import { answer, api, type Target } from '../lib/api/client';
 	import { latest } from '../lib/api/latest.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, percent, quantity, watts } from '../lib/units/format';
+	import { figures, length, percent, quantity, watts } from '../lib/units/format';
+	import { units } from '../lib/units/units.svelte';
 	import type { AntennaPlan } from './plan.svelte';
 	import StretchList from './StretchList.svelte';
 
@@ -88,7 +89,8 @@
 	{@const now = rows.find((r) => Math.abs(r.coil_at - here) < 0.005)}
 	{#if best}
 		<p class="told">
-			Most goes up with it at {percent(best.coil_at)}: of {watts(work.powerW)}
+			Most goes up with it at {percent(best.coil_at)}, {length(best.above_m, units.length)} of wire above
+			it: of {watts(work.powerW)}
 			{watts(best.radiated_w)}; the coil keeps {watts(best.coil_w)} and bears {quantity(
 				best.voltage_v,
 				'V'

@@ -231,7 +231,7 @@ class _Kept:
         targets = [Target(t["label"], t["low_hz"], t["high_hz"], t["swr_limit"]) for t in self.trimmed_on]
         return core.TrimLog(
             targets=tuple(sorted(targets, key=lambda t: -t.center_hz)),
-            moves=plan.moves(targets[0].center_hz),
+            moves=plan.moves_of(targets),
             hanging=self.hangs[-1] if self.hangs and self.hung else None,
             readings=tuple(self._readings()),
             form=form,

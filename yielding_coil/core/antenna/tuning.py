@@ -105,10 +105,18 @@ def tuned_together(hung: HungOf, wanted_hz: Sequence[float], feed_ohm: float) ->
 @lru_cache(maxsize=64)
 def moves_by_length(hung: Hung, near_hz: float, feed_ohm: float) -> float:
     """What wire off the ends moves the dip, over what the ratio of lengths says; 1 where it cannot be told."""
-    whole = hung.trimmed_m
+    whole = hung.reaches_m[hung.band_of(near_hz)]
     found = math.nan
+
+    def longer(share: float) -> Hung:
+        """Of several bands the wire of this one; what lies beyond it moves out with it."""
+        if not hung.in_turn:
+            return hung.shortened(-share * whole)
+        name = hung.tuned_on(near_hz)
+        return hung.told(**{name: getattr(hung, name) + share * whole})
+
     with contextlib.suppress(OutOfDomainError):
-        short = hung_dip(hung.shortened(SHORTER * whole), near_hz, feed_ohm)
-        long = hung_dip(hung.shortened(-SHORTER * whole), near_hz, feed_ohm)
+        short = hung_dip(longer(-SHORTER), near_hz, feed_ohm)
+        long = hung_dip(longer(SHORTER), near_hz, feed_ohm)
         found = math.log(short / long) / math.log((1 + SHORTER) / (1 - SHORTER))
     return found if math.isfinite(found) and found > 0 else 1.0

@@ -304,7 +304,7 @@ def readings_of(log: TrimLog, link: int, phases: Sequence[TrimPhase]) -> list[Di
                 spread = max(dip.spread, REPEATED)
                 # What lay on the ground is never of the same company.
                 company = f"{phase.conditions} {phase.on_ground}"
-                out.append(DipReading(dip.frequency_hz, leg, folded, spread, company, log.moves))
+                out.append(DipReading(dip.frequency_hz, leg, folded, spread, company, log.moves_on(link)))
     return out
 
 

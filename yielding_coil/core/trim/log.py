@@ -71,7 +71,8 @@ class TrimLog:
         bands_changed: the bands of the build are not those that it was hung for.
         practice_metre_hz: of the practised rule, the whole wire's length times its frequency; None without one.
         used_so: bands that a person said to use as they are, since they were last touched.
-        moves: what wire off its end moves a dip over what the ratio of lengths says, by its model.
+        moves: of each band, or one for all: what wire off its end moves a dip over what the ratio of lengths says,
+            by its model.
         known_bands: among which a dip that landed elsewhere may be of use.
     """
 
@@ -90,7 +91,11 @@ class TrimLog:
     practice_metre_hz: float | None = None
     used_so: frozenset[int] = frozenset()
     known_bands: tuple[Target, ...] = ()
-    moves: float = 1.0
+    moves: tuple[float, ...] = (1.0,)
+
+    def moves_on(self, link: int) -> float:
+        """Of a band."""
+        return self.moves[link] if link < len(self.moves) else self.moves[0]
 
     def wanted_hz(self, link: int) -> float:
         """Where in a band its dip is wanted."""

@@ -102,7 +102,7 @@
 	{#if problem}<Note kind="danger">{problem}</Note>{/if}
 	{#if refused}<Note kind="danger">{refused}</Note>{/if}
 	<div class="desk">
-		<section class="sheet asks" aria-label="What, and where">
+		<section class="sheet asks unprinted" aria-label="What, and where">
 			<h2>What, and where</h2>
 			<BandChips
 				chosen={keys}
@@ -247,6 +247,12 @@
 		<div class="right">
 			<section class="sheet verdict" aria-label="This length" aria-busy={busy}>
 				<p class="do">This length</p>
+				<p class="told soft">
+					{targets.map((t) => t.label).join(', ')}; {length(heightM, units.length)} high, against {length(
+						counterpoiseM,
+						units.length
+					)} of counterpoise
+				</p>
 				<p><span class="figure">{length(lengthM, units.length)}</span></p>
 				<p class="told">{schools.length ? verdictText(schools, units.length) : '…'}</p>
 				<QuantityField

@@ -141,7 +141,7 @@
 <Header title="Which antenna for this place" />
 <main>
 	<div class="desk">
-		<section class="sheet asks" aria-label="What, and where">
+		<section class="sheet asks unprinted" aria-label="What, and where">
 			<h2>What, and where</h2>
 			<BandChips
 				chosen={keys}
@@ -284,7 +284,12 @@
 					<p class="do">Choose a band or more</p>
 				{:else if looked}
 					<p class="told soft">
-						{looked === best ? `For ${cares.find(([key]) => key === care)?.[1]}` : 'Looked at'}
+						{looked === best ? `For ${cares.find(([key]) => key === care)?.[1]}` : 'Looked at'}: {targets
+							.map((t) => t.label)
+							.join(', ')}; {length(found?.top_m ?? place.high_m, units.length)} high, {length(
+							place.width_m,
+							units.length
+						)} of room
 						<Help topic="choose" name="the comparison" />
 					</p>
 					<p class="do">{schoolWords[looked.key].name}</p>

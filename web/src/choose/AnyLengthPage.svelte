@@ -55,19 +55,17 @@
 		{ keeps: true }
 	);
 	let dragging = $state(false);
+	/** As it hangs, and what stands below it. */
+	const whole = $derived(
+		asked && { ...asked, height_m: heightM, stock, power_w: powerW, line_m: lineM }
+	);
 	const solved = latest(
-		() =>
-			asked && !dragging
-				? { ...asked, height_m: heightM, stock, power_w: powerW, line_m: lineM }
-				: null,
+		() => (dragging ? null : whole),
 		(body) => answer(api.POST('/api/any-lengths/strips', { body })),
 		{ keeps: true }
 	);
 	const chosen = latest(
-		() =>
-			asked && !dragging
-				? { ...asked, height_m: heightM, stock, power_w: powerW, line_m: lineM }
-				: null,
+		() => (dragging ? null : whole),
 		(body) => answer(api.POST('/api/any-lengths/chosen', { body })),
 		{ keeps: true }
 	);
@@ -82,11 +80,14 @@
 	let making = $state(false);
 	let refused = $state<string | null>(null);
 	async function make(): Promise<void> {
-		if (!chosen.value) return;
+		if (!whole) return;
 		making = true;
+		refused = null;
 		try {
+			// Asked anew: what is shown may be of the length before.
+			const { content } = await answer(api.POST('/api/any-lengths/chosen', { body: whole }));
 			const name = `${length(lengthM, units.length)} of wire, 9 : 1`;
-			const id = await makeBuild(name, targets, chosen.value.content, powerW);
+			const id = await makeBuild(name, content.targets, content, powerW);
 			router.go(`/builds/${id}/wire`);
 		} catch (why) {
 			refused = problemText(why);
@@ -263,7 +264,7 @@
 					onsettle={(m) => (lengthM = m)}
 				/>
 				<p class="row unprinted">
-					<button class="button main" disabled={!chosen.value || making || dragging} onclick={make}
+					<button class="button main" disabled={!whole || making || dragging} onclick={make}
 						>Plan this one</button
 					>
 					<button class="button" onclick={() => print()}>Print it</button>

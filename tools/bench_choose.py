@@ -26,7 +26,7 @@ def schools(page: Page, address: str, drag: Any) -> None:
 
         firsts, wholes = [], []
         for _ in range(3):
-            client.post("/api/searches/ready")
+            client.post("/api/schools/ready")
             time.sleep(3)
             start = time.perf_counter()
             job = begun()

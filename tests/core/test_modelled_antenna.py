@@ -84,6 +84,7 @@ def test_without_a_dip_there_is_no_range(standing):
         modelled(Vertical(2.9), 1.05 * F, 1.1 * F).dip_range(F)
 
 
+@pytest.mark.deep
 def test_one_that_hangs_as_low_as_it_may_is_modelled():
     """Radials' ends 32 cm high: a whole standard deviation lower they would lie below what the kind allows."""
     low = RaisedVertical(2.9, 2.9, 2.37, 3, 45.0)

@@ -1,24 +1,26 @@
-"""The search in a process of its own: whoever drags meanwhile does not wait, and it is stopped at once.
+"""A search in a process of its own, a comparison in two: whoever drags does not wait, and it is stopped at once.
 
-One process stands ready, everything loaded, so that a search begins without delay; each serves one search.
+Processes stand ready, everything loaded, so that it begins without delay; each serves once.
 """
 
 import os
 import select
 import subprocess
 import sys
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from threading import Lock
-from typing import Any, overload
+from typing import Any
 
-from yielding_coil.core.choice import Compared, SchoolsTask
+from yielding_coil.core.choice import Compared, SchoolsTask, shared, together
 from yielding_coil.core.errors import RefusedError
 from yielding_coil.core.search import SearchState, SearchTask
 from yielding_coil.work.pipe import received, send
 
 Task = SearchTask | SchoolsTask
 TOP = Path(__file__).parents[2]
+# A comparison is shared among so many: what the speed of a screen is promised on has two cores.
+SHARES = 2
 # So often it is looked whether somebody wants it stopped.
 LOOK_S = 0.05
 
@@ -31,10 +33,10 @@ class SearchLostError(RefusedError):
 
 
 class Searchers:
-    """Processes that search: one stands ready."""
+    """Processes that search: as many stand ready as were last asked for."""
 
     def __init__(self) -> None:
-        self._spare: subprocess.Popen[bytes] | None = None
+        self._spares: list[subprocess.Popen[bytes]] = []
         self._busy: set[int] = set()
         self._lock = Lock()
 
@@ -44,11 +46,12 @@ class Searchers:
         with self._lock:
             return frozenset(self._busy)
 
-    def get_ready(self) -> None:
-        """Have one stand ready, unless one does."""
+    def get_ready(self, many: int = 1) -> None:
+        """Have so many stand ready, those that do among them."""
         with self._lock:
-            if self._spare is None or self._spare.poll() is not None:
-                self._spare = self._begun()
+            self._spares = [spare for spare in self._spares if spare.poll() is None]
+            while len(self._spares) < many:
+                self._spares.append(self._begun())
 
     @staticmethod
     def _begun() -> "subprocess.Popen[bytes]":
@@ -61,59 +64,76 @@ class Searchers:
             start_new_session=True,  # Ctrl-C in the terminal is for the application alone
         )
 
-    @overload
-    def states(self, task: SearchTask, should_continue: Callable[[], bool]) -> Iterator[SearchState]: ...
-
-    @overload
-    def states(self, task: SchoolsTask, should_continue: Callable[[], bool]) -> Iterator[Compared]: ...
-
-    def states(self, task: Task, should_continue: Callable[[], bool]) -> Iterator[Any]:
-        """How far the search or the comparison is, as it goes; ends early where nobody wants it any more.
+    def searched(self, task: SearchTask, should_continue: Callable[[], bool]) -> Iterator[SearchState]:
+        """How far a search is, as it goes; ends early where nobody wants it any more.
 
         Raises:
             RefusedError: as the search refuses.
             SearchLostError: its process ended before it was through.
         """
-        self.get_ready()
+        for _, state in self._states([task], should_continue):
+            yield state
+
+    def compared(self, task: SchoolsTask, should_continue: Callable[[], bool]) -> Iterator[Compared]:
+        """The same of a comparison, shared among processes."""
+        shares = shared(task, SHARES)
+        states: dict[int, Compared] = {}
+        for i, state in self._states(shares, should_continue):
+            states[i] = state
+            yield together(task, [states.get(k) for k in range(len(shares))])
+
+    def _states(self, tasks: Sequence[Task], should_continue: Callable[[], bool]) -> Iterator[tuple[int, Any]]:
+        """How far each is, by its place, until all are through."""
         with self._lock:
-            process, self._spare = self._spare or self._begun(), None
-            self._busy.add(process.pid)
-        self.get_ready()
+            alive = [spare for spare in self._spares if spare.poll() is None]
+            processes, self._spares = alive[: len(tasks)], alive[len(tasks) :]
+            processes += [self._begun() for _ in tasks[len(processes) :]]
+            self._busy.update(process.pid for process in processes)
         try:
-            yield from self._heard(process, task, should_continue)
+            first = True
+            for told in self._heard(processes, tasks, should_continue):
+                yield told
+                if first:
+                    # What loads for the next does not keep this one's first word waiting.
+                    self.get_ready(len(tasks))
+                first = False
         finally:
             with self._lock:
-                self._busy.discard(process.pid)
-            _end(process)
+                self._busy.difference_update(process.pid for process in processes)
+            for process in processes:
+                _end(process)
 
     @staticmethod
     def _heard(
-        process: "subprocess.Popen[bytes]", task: Task, should_continue: Callable[[], bool]
-    ) -> Iterator[SearchState | Compared]:
-        assert process.stdin is not None
-        assert process.stdout is not None
-        try:
-            send(process.stdin, task)
-        except BrokenPipeError:
-            raise _lost() from None
-        while should_continue():
-            if not select.select([process.stdout], [], [], LOOK_S)[0]:
-                continue
-            found = received(process.stdout)
-            if found is None:
-                raise _lost()
-            if isinstance(found, RefusedError):
-                raise found
-            assert isinstance(found, SearchState | Compared)
-            yield found
-            if found.stage == "done":
-                return
+        processes: "Sequence[subprocess.Popen[bytes]]", tasks: Sequence[Task], should_continue: Callable[[], bool]
+    ) -> Iterator[tuple[int, SearchState | Compared]]:
+        listening = {}
+        for i, (process, task) in enumerate(zip(processes, tasks, strict=True)):
+            assert process.stdin is not None
+            assert process.stdout is not None
+            listening[process.stdout] = i
+            try:
+                send(process.stdin, task)
+            except BrokenPipeError:
+                raise _lost() from None
+        while listening and should_continue():
+            for pipe in select.select(list(listening), [], [], LOOK_S)[0]:
+                found = received(pipe)
+                if found is None:
+                    raise _lost()
+                if isinstance(found, RefusedError):
+                    raise found
+                assert isinstance(found, SearchState | Compared)
+                i = listening[pipe]
+                if found.stage == "done":
+                    del listening[pipe]
+                yield i, found
 
     def stop(self) -> None:
-        """Let the one that stands ready go."""
+        """Let those that stand ready go."""
         with self._lock:
-            spare, self._spare = self._spare, None
-        if spare is not None:
+            spares, self._spares = self._spares, []
+        for spare in spares:
             _end(spare)
 
 

@@ -119,7 +119,17 @@ def test_all_lengths_at_once_are_what_each_is_by_itself(strip):
 
 
 @pytest.mark.deep
+def test_the_shortest_that_is_taken_is_solved_too():
+    """Against the wire of that length alone."""
+    found = strip_of(HOW, BANDS[:1], 0.8, 40.0)
+    for at in (0, 20):
+        alone = HOW.hung(float(found.lengths_m[at])).structure()
+        one = complex(reflection_of(alone.impedance_at(found.frequency_hz[0][2]), 600.0))
+        assert abs(one - complex(reflection_of(found.impedance_ohm[0, 2, at], 600.0))) < 0.01
+
+
 @pytest.mark.trial
+@pytest.mark.deep
 def test_the_strip_against_two_hundred_full_lengths(trials):
     """Interpolated, with half the segments, against each length solved in full; seed chosen before."""
     strip = strip_of(HOW, BANDS, 5.0, 60.0)
@@ -187,6 +197,7 @@ def test_a_chosen_length_band_by_band():
         (lambda: zones_by_rule("practice", (), 60.0), "bands is none; it must be at least one"),
         (lambda: strip_of(HOW, BANDS, 0.0, 40.0), "space is 0 to 40 m"),
         (lambda: strip_of(HOW, BANDS, 20.0, 10.0), "lengths above 0, rising"),
+        (lambda: strip_of(HOW, BANDS, 0.5, 40.0), "0.5 m of a wire up to 40 m; it must be 0.8 m or more"),
         (lambda: strip_of(HOW, BANDS * 3, 5.0, 10.0), "bands is 18; it must be at most 12"),
         (lambda: margin_of("practice", 0.0, ()), "above zero"),
         (lambda: half_wave_m("practice", 1, 0.0), "above zero"),

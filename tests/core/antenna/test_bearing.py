@@ -42,6 +42,7 @@ def test_four_times_the_power_is_twice_the_volts(loft):
     assert four.watts == pytest.approx(4 * one.watts, rel=1e-6)
 
 
+@pytest.mark.deep
 def test_a_trap_just_below_its_band_loses_less_and_bears_less(loft):
     """Two schools: inside the band, or just below it, which lowers loss and voltage (common practice)."""
     inside, below = trap_schools(loft, (UPPER, LOWER), 100.0, 50.0)

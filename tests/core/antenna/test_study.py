@@ -65,6 +65,7 @@ def test_the_model_beside_the_rules(dipole):
     assert [reason.code for reason in told.reasons] == ["surroundings"]
 
 
+@pytest.mark.deep
 def test_a_covering_saves_wire():
     covered = Dipole(6.9, 7.4, Stock(0.0007, insulation=Insulation(0.0012, 2.5)))
     found = study(KINDS["dipole"], covered, BAND, 100.0, RULES)
@@ -80,6 +81,7 @@ def test_another_band_is_told(dipole):
     assert other.worst_swr == pytest.approx(float(swr_of_impedance(z, 50.0).max()), rel=1e-6)
 
 
+@pytest.mark.deep
 def test_a_lower_wire_dips_lower(dipole):
     assert dipole.sag.middle_m > 0.2
     assert dipole.sag_moves_hz == pytest.approx(

@@ -68,6 +68,7 @@ def test_what_a_cut_moves():
     assert moves < 0.95
 
 
+@pytest.mark.deep
 def test_wire_inside_a_trap_moves_its_dip_less_and_beyond_it_more_than_the_ratio_of_lengths():
     """A trap tuned inside the upper band holds the dip there; the lower one goes with all the wire, loaded."""
     hung = begun("trap-dipole", Target("15 m", 21.0e6, 21.45e6, 2.0), others=(BAND,))

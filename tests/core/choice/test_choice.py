@@ -19,6 +19,8 @@ from yielding_coil.core.choice import (
     fit_of,
     ranked,
     roughly_tuned,
+    shared,
+    together,
     wanted_by,
     wishes_to_drop,
 )
@@ -54,6 +56,31 @@ def compared(place, targets, schools=tuple(SCHOOLS)):
 @pytest.fixture(scope="module")
 def loft():
     return compared(LOFT, (FIFTEEN, TWELVE), ("dipole", "linked-v", "trap-dipole", "vertical"))
+
+
+class TestShares:
+    """A comparison done in shares is the same comparison."""
+
+    def test_cards_come_in_the_order_of_the_schools(self):
+        task = SchoolsTask(ALLOTMENT, (FIFTEEN,), below((FIFTEEN,)), schools=("vertical", "dipole", "inverted-v"))
+        shares = shared(task, 2)
+        assert [share.schools for share in shares] == [("vertical", "inverted-v"), ("dipole",)]
+        one, other = (list(compare_schools(share)) for share in shares)
+
+        assert together(task, [None, None]).cards == ()
+        assert [card.key for card in together(task, [None, other[-1]]).cards] == ["dipole"]
+        assert together(task, [one[0], other[-1]]).stage == "comparing"
+        whole = together(task, [one[-1], other[-1]])
+        assert (whole.stage, [card.key for card in whole.cards], whole.of) == ("done", list(task.schools), 3)
+        assert whole.drop == ()
+
+    def test_wishes_are_told_only_where_no_share_has_one_that_fits(self):
+        """60 m fits no balcony; without it 15 m does."""
+        balcony = Place(4.0, 4.0, on_ground=False, clear_m=1.0)
+        tall = SchoolsTask(balcony, (SIXTY, FIFTEEN), below((SIXTY, FIFTEEN)), schools=("dipole", "triangle"))
+        ends = [list(compare_schools(share))[-1] for share in shared(tall, 2)]
+        assert together(tall, ends).drop == wishes_to_drop(balcony, (SIXTY, FIFTEEN)) == ("60 m",)
+        assert together(tall, [ends[0], None]).drop == ()
 
 
 class TestFits:

@@ -20,6 +20,7 @@ def test_a_sharp_resonance_is_met_between_few_frequencies():
     assert np.abs(found - alone(structure, f)).max() < 1e-4
 
 
+@pytest.mark.deep
 def test_over_octaves_each_has_its_own_segments():
     structure = EndFed(13.7, 1.5, 3.0, 8.0).structure()
     f = np.array([6e6, 7.9e6, 8.1e6, 10.1e6, 15e6, 20e6, 28.5e6, 31e6])

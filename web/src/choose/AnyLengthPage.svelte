@@ -5,7 +5,7 @@
 <script lang="ts">
 	import { answer, api, problemText, type Target } from '../lib/api/client';
 	import { latest } from '../lib/api/latest.svelte';
-	import QuantityField from '../lib/controls/QuantityField.svelte';
+	import LengthField from '../lib/controls/LengthField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Header from '../lib/shell/Header.svelte';
@@ -116,42 +116,16 @@
 			/>
 			{#if keys.length === 0}<p class="told">Choose a band or more.</p>{/if}
 			<div class="row">
-				<QuantityField
-					label="Room from"
-					kind="length"
-					width={9}
-					shown={length(leastM, units.length)}
-					onsettle={(m) => (leastM = m)}
-				/>
-				<QuantityField
-					label="to"
-					kind="length"
-					width={9}
-					shown={length(mostM, units.length)}
-					onsettle={(m) => (mostM = m)}
-				/>
+				<LengthField label="Room from" metres={leastM} onsettle={(m) => (leastM = m)} />
+				<LengthField label="to" metres={mostM} onsettle={(m) => (mostM = m)} />
 			</div>
-			<QuantityField
-				label="Height, level"
-				kind="length"
-				width={9}
-				shown={length(heightM, units.length)}
-				onsettle={(m) => (heightM = m)}
-			/>
-			<QuantityField
+			<LengthField label="Height, level" metres={heightM} onsettle={(m) => (heightM = m)} />
+			<LengthField
 				label="Counterpoise"
-				kind="length"
-				width={9}
-				shown={length(counterpoiseM, units.length)}
+				metres={counterpoiseM}
 				onsettle={(m) => (counterpoiseM = m)}
 			/>
-			<QuantityField
-				label="Coax to the radio"
-				kind="length"
-				width={9}
-				shown={length(lineM, units.length)}
-				onsettle={(m) => (lineM = m)}
-			/>
+			<LengthField label="Coax to the radio" metres={lineM} onsettle={(m) => (lineM = m)} />
 			<label class="told check"><input type="checkbox" bind:checked={covered} /> covered wire</label
 			>
 			<label class="told check"
@@ -256,13 +230,7 @@
 				</p>
 				<p><span class="figure">{length(lengthM, units.length)}</span></p>
 				<p class="told">{schools.length ? verdictText(schools, units.length) : '…'}</p>
-				<QuantityField
-					label="Another"
-					kind="length"
-					width={10}
-					shown={length(lengthM, units.length)}
-					onsettle={(m) => (lengthM = m)}
-				/>
+				<LengthField label="Another" metres={lengthM} width={10} onsettle={(m) => (lengthM = m)} />
 				<p class="row unprinted">
 					<button class="button main" disabled={!whole || making || dragging} onclick={make}
 						>Plan this one</button

@@ -3,9 +3,10 @@
 	one cares for. One press makes its build.
 -->
 <script lang="ts">
-	import { onDestroy, untrack } from 'svelte';
+	import { onDestroy, onMount, untrack } from 'svelte';
 
 	import { answer, api, problemText, type Schemas, type Target } from '../lib/api/client';
+	import LengthField from '../lib/controls/LengthField.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { router } from '../lib/router/router.svelte';
@@ -43,6 +44,11 @@
 		],
 		['a balcony', { high_m: 4, other_m: 0, span_m: 0, width_m: 4, on_ground: false, clear_m: 1 }]
 	];
+	const has: ['is_pole' | 'on_ground' | 'tuner', string][] = [
+		['is_pole', 'wire may run up it'],
+		['on_ground', 'radials can be laid'],
+		['tuner', 'a tuner at the radio']
+	];
 	let place = $state.raw<Place>(POLE);
 	let keys = $state.raw(['30m', '15m', '12m']);
 	let targets = $state.raw<Target[]>([]);
@@ -71,6 +77,7 @@
 		line_m: lineM
 	});
 	const work = new Comparison();
+	onMount(() => void answer(api.POST('/api/schools/ready')).catch(() => undefined));
 	onDestroy(() => work.end());
 	let dragging = $state(false);
 	$effect(() => {
@@ -171,44 +178,33 @@
 			/>
 			<p class="told soft">Drag the tops, or type. A 7 m pole is 6.8 m.</p>
 			<div class="row">
-				<QuantityField
+				<LengthField
 					label={place.is_pole ? 'Pole' : 'First support'}
-					kind="length"
+					metres={place.high_m}
 					width={8}
-					shown={length(place.high_m, units.length)}
 					onsettle={(high_m) => changes({ high_m })}
 				/>
-				<QuantityField
+				<LengthField
 					label="Room, end to end"
-					kind="length"
+					metres={place.width_m}
 					width={8}
-					shown={length(place.width_m, units.length)}
 					onsettle={(width_m) => changes({ width_m })}
 				/>
 				{#if place.other_m > 0}
-					<QuantityField
+					<LengthField
 						label="Second support"
-						kind="length"
+						metres={place.other_m}
 						width={8}
-						shown={length(place.other_m, units.length)}
 						onsettle={(other_m) => changes({ other_m })}
 					/>
-					<QuantityField
+					<LengthField
 						label="Apart"
-						kind="length"
+						metres={place.span_m}
 						width={8}
-						shown={length(place.span_m, units.length)}
 						onsettle={(span_m) => changes({ span_m })}
 					/>
 				{/if}
 			</div>
-			<label class="told check"
-				><input
-					type="checkbox"
-					checked={place.is_pole}
-					onchange={(event) => changes({ is_pole: event.currentTarget.checked })}
-				/> wire may run up it</label
-			>
 			<label class="told check"
 				><input
 					type="checkbox"
@@ -221,20 +217,16 @@
 						)}
 				/> a second support</label
 			>
-			<label class="told check"
-				><input
-					type="checkbox"
-					checked={place.on_ground}
-					onchange={(event) => changes({ on_ground: event.currentTarget.checked })}
-				/> radials can be laid</label
-			>
-			<label class="told check"
-				><input
-					type="checkbox"
-					checked={place.tuner}
-					onchange={(event) => changes({ tuner: event.currentTarget.checked })}
-				/> a tuner at the radio</label
-			>
+			{#each has as [key, name] (key)}
+				<label class="told check"
+					><input
+						type="checkbox"
+						checked={place[key]}
+						onchange={(event) => changes({ [key]: event.currentTarget.checked })}
+					/>
+					{name}</label
+				>
+			{/each}
 			<label class="told check"><input type="checkbox" bind:checked={covered} /> covered wire</label
 			>
 			<label class="told check"
@@ -251,13 +243,7 @@
 					shown={watts(powerW)}
 					onsettle={(w) => (powerW = w)}
 				/>
-				<QuantityField
-					label="Coax"
-					kind="length"
-					width={8}
-					shown={length(lineM, units.length)}
-					onsettle={(m) => (lineM = m)}
-				/>
+				<LengthField label="Coax" metres={lineM} width={8} onsettle={(m) => (lineM = m)} />
 			</div>
 			<fieldset>
 				<legend class="eyebrow">I care most for</legend>

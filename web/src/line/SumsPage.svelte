@@ -4,12 +4,12 @@
 <script lang="ts">
 	import { answer, api, problemText, type Schemas } from '../lib/api/client';
 	import { latest } from '../lib/api/latest.svelte';
+	import LengthField from '../lib/controls/LengthField.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Header from '../lib/shell/Header.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { figures, length, megahertz, percent, swr, watts } from '../lib/units/format';
-	import { units } from '../lib/units/units.svelte';
+	import { figures, megahertz, percent, swr, watts } from '../lib/units/format';
 	import EndsPicture from './EndsPicture.svelte';
 
 	type By = 'dB' | 'cable';
@@ -124,11 +124,10 @@
 				{#each cables as c (c.key)}<option value={c.key}>{c.name}</option>{/each}
 			</select></label
 		>
-		<QuantityField
+		<LengthField
 			label="{name}, length"
-			kind="length"
+			metres={of.length_m}
 			width={8}
-			shown={length(of.length_m, units.length)}
 			onsettle={(length_m) => onset({ ...of, length_m })}
 		/>
 	{/if}

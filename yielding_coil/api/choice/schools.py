@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from typing import Annotated, Literal
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
@@ -20,7 +20,7 @@ from yielding_coil.documents.ring_wound import WoundTransformer
 from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, below_without_tuner, usual_content
 from yielding_coil.documents.wire import KindKey, Soil, WireAntenna, WireStock
 from yielding_coil.store.pieces import piece_of, pieces
-from yielding_coil.work.searchers import Searchers
+from yielding_coil.work.searchers import SHARES, Searchers
 
 router = router_of("choice", "/api/schools")
 
@@ -216,7 +216,7 @@ def plan_schools(app: FastAPI, asked: SchoolsIn) -> Plan[SchoolsProgress, School
     searchers: Searchers = app.state.searchers
 
     def work(sink: ProgressSink[SchoolsProgress, SchoolsFound]) -> None:
-        for state in searchers.states(task, sink.should_continue):
+        for state in searchers.compared(task, sink.should_continue):
             if state.stage == "done" or sink.is_due():
                 progress = SchoolsProgress(stage=state.stage, done=len(state.cards), of=state.of)
                 sink.report(progress, _found(state, asked, place, drawer))
@@ -333,6 +333,13 @@ class SchoolPlanOut(BaseModel):
     content: DesignContent
 
 
+@router.post("/ready", status_code=204)
+def get_ready_to_compare(request: Request) -> None:
+    """Say that a comparison may be wanted soon: its processes are loaded meanwhile."""
+    searchers: Searchers = request.app.state.searchers
+    searchers.get_ready(SHARES)
+
+
 @router.post("/plans")
 def plan_school(asked: SchoolPlanIn) -> SchoolPlanOut:
     """A school brought to its bands in full, with what usually stands below it. Takes a second or a few."""
@@ -353,5 +360,5 @@ def plan_school(asked: SchoolPlanIn) -> SchoolPlanOut:
     antenna = WireAntenna.model_validate(
         {"antenna": fit.kind_key, "numbers": hung.numbers, "stock": asked.place.stock, "soil": asked.place.soil}
     )
-    order = sorted(asked.targets, key=lambda t: t.label != asked.targets[first].label)
+    order = sorted(asked.targets, key=lambda t: (t.label != asked.targets[first].label, -t.low_hz))
     return SchoolPlanOut(content=usual_content(antenna, order, asked.cable, asked.line_m))

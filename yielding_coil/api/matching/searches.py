@@ -166,7 +166,7 @@ def plan_search(app: FastAPI, asked: SearchIn) -> Plan[SearchProgress, SearchFou
     searchers: Searchers = app.state.searchers
 
     def work(sink: SearchSink) -> None:
-        for state in searchers.states(task, sink.should_continue):
+        for state in searchers.searched(task, sink.should_continue):
             if state.stage == "done" or sink.is_due():
                 progress = SearchProgress(stage=state.stage, done=state.done, of=state.of, looked=state.looked)
                 found = _found(state, asked.content, shelf, nothing_mine=asked.parts == "drawer" and not useful)

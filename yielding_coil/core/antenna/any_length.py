@@ -247,9 +247,13 @@ def strip_of(
     What an outgoing and a returning wave add up to turns with twice the length; with that turned back it is smooth.
 
     Raises:
-        OutOfDomainError: no band, no room, a wire that cannot hang so.
+        OutOfDomainError: no band, no room, lengths from under a segment of the longest, a wire that cannot hang so.
     """
     require_room(targets, least_m, most_m)
+    if least_m * FEWEST < most_m:
+        raise OutOfDomainError(
+            "least_m", f"{least_m:.4g} m of a wire up to {most_m:.4g} m", f"{most_m / FEWEST:.4g} m or more"
+        )
     return _strip(how, tuple(targets), least_m, most_m, segments_per_wave)
 
 
@@ -273,7 +277,7 @@ def _strip(
                 turn = 4 * math.pi / wave_m(hz)
                 gamma = reflection_of(ohm[np.searchsorted(there, hz)], LINE_OHM)
                 smooth = CubicSpline(known_m, gamma * np.exp(1j * turn * known_m))
-                z = smooth(np.maximum(lengths, known_m[0])) * np.exp(-1j * turn * lengths)
+                z = smooth(lengths) * np.exp(-1j * turn * lengths)
                 found[band, i] = impedance_of(z, LINE_OHM)
     return LengthStrip(targets, lengths, f, found)
 

@@ -11,6 +11,8 @@ from yielding_coil.core.choice.compare import (
     compare_schools,
     ranked,
     roughly_tuned,
+    shared,
+    together,
     wanted_by,
 )
 from yielding_coil.core.choice.fits import SCHOOLS, Fit, School, fit_of, wishes_to_drop
@@ -34,6 +36,8 @@ __all__ = [
     "fit_of",
     "ranked",
     "roughly_tuned",
+    "shared",
+    "together",
     "wanted_by",
     "wishes_to_drop",
 ]

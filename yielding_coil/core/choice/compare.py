@@ -149,6 +149,30 @@ def compare_schools(task: SchoolsTask) -> Iterator[Compared]:
     yield told("done")
 
 
+def shared(task: SchoolsTask, many: int) -> tuple[SchoolsTask, ...]:
+    """The same comparison in shares, neighbours apart: they cost much the same."""
+    return tuple(replace(task, schools=task.schools[i::many]) for i in range(min(many, len(task.schools))))
+
+
+def together(task: SchoolsTask, states: Sequence[Compared | None]) -> Compared:
+    """How far a shared comparison is, from how far its shares are.
+
+    Args:
+        states: one for each share; None of one that has not told yet.
+    """
+    cards = {card.key: card for state in states if state for card in state.cards}
+    done = all(state is not None and state.stage == "done" for state in states)
+    # Each share says what it misses only where nothing of it fits; the wishes are the same.
+    nothing = done and all(card.obstacle for card in cards.values())
+    drop = next((state.drop for state in states if state), ()) if nothing else ()
+    return Compared(
+        "done" if done else "comparing",
+        tuple(cards[k] for k in task.schools if k in cards),
+        len(task.schools),
+        drop,
+    )
+
+
 def _greyed(key: str, obstacle: Obstacle) -> SchoolCard:
     return SchoolCard(key, SCHOOLS[key].kind_key, obstacle, None, (), False, 0.0, 0.0, 0.0, (), 0, 0)
 

@@ -239,11 +239,11 @@ def _short(key: str) -> Fitting:
     def fit(place: Place, targets: Sequence[Target]) -> Fitted:
         low = _lowest(targets)
         quarter = wave_m(low.center_hz) / 4
-        if place.top_m >= NO_NEED * quarter:
-            return Obstacle("tall", quarter, place.top_m)
         stands = _on_ground(place, LEAST_LOADED * quarter)
         if stands:
             return stands
+        if place.top_m >= NO_NEED * quarter:
+            return Obstacle("tall", quarter, place.top_m)
         coil = key == "loaded-vertical"
         more = _coil_for(place, low, place.top_m) if coil else {"spoke_m": quarter - place.top_m}
         hung = _start(key, place, low).told(height_m=place.top_m, **more)

@@ -18,7 +18,7 @@ import numpy as np
 from yielding_coil.core.arrays import Complex, Complexes, Real, Reals
 from yielding_coil.core.constants import EPSILON_0_F_PER_M, SPEED_OF_LIGHT_M_PER_S
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.core.wire.geometry import Ground, Mesh
+from yielding_coil.core.wire.geometry import Ground, Ints, Mesh
 from yielding_coil.core.wire.moments import ETA_OHM, Pieces, Spanned, halves_of, of_unknowns, spanned
 
 _FLIP = np.array([1.0, 1.0, -1.0])
@@ -72,14 +72,17 @@ def _beyond_perfect(mesh: Mesh, p: Pieces, k: float, relative: Complexes) -> Com
     x, y, z = p.at(_POINTS).reshape(-1, 3).T
     t = p.direction
     found = np.zeros((len(mesh.nodes_m),) * 2, dtype=complex)
-    cosines, weights, azimuths = _directions(k, p)
+    in_one_plane = not (np.ptp(y) or t[:, 1].any())
+    cosines, weights, waves, azimuths = _directions(k, p, in_one_plane)
     step = max(1, _ROOM // len(x))
     for at in range(0, len(azimuths), step):
-        cosine, azimuth = cosines[at : at + step, None], azimuths[at : at + step, None]
+        wave, azimuth = waves[at : at + step], azimuths[at : at + step, None]
+        cosine = cosines[wave, None]
         in_plane, across = fresnel(relative, cosine)
         east, north, sine = np.cos(azimuth), np.sin(azimuth), np.sqrt(1 - cosine**2)
         level = np.exp(1j * k * sine.real * (east * x + north * y))
-        fall = np.exp(-1j * k * cosine * z)
+        falls = np.exp(-1j * k * cosines[wave[0] : wave[-1] + 1, None] * z)
+        fall = falls[wave - wave[0]]
         sent, taken = _of_halves(p, level * fall), _of_halves(p, level.conj() * fall)
         flat = east * t[:, 1] - north * t[:, 0]
         inward, upright = cosine * (east * t[:, 0] + north * t[:, 1]), sine * t[:, 2]
@@ -91,7 +94,7 @@ def _beyond_perfect(mesh: Mesh, p: Pieces, k: float, relative: Complexes) -> Com
                 (along[..., None] * halves).reshape(len(azimuth), -1) @ mesh.ends
                 for along, halves in ((down, sent), (up, taken))
             )
-            found += (weights[at : at + step, None] * coefficient * of_down).T @ of_up
+            found += (weights[wave, None] * coefficient * of_down).T @ of_up
     return np.asarray(ETA_OHM * k**2 / (8 * math.pi**2) * (found + found.T))
 
 
@@ -118,8 +121,10 @@ def _gauss(points: int) -> tuple[Real, Real]:
     return x, w
 
 
-def _directions(k: float, p: Pieces) -> tuple[Complex, Complex, Real]:
-    """c = k_z/k, weight and azimuth of each wave over half a turn: the other half is the same, turned round.
+def _directions(k: float, p: Pieces, in_one_plane: bool) -> tuple[Complex, Complex, Ints, Real]:
+    """Waves as c = k_z/k and weight; directions as which wave and its azimuth, over half a turn.
+
+    The other half is the same, turned round; of wires in one upright plane so is the second quarter of the first.
 
     Points crowd on both sides of the horizon, where the coefficients turn quickest. There are as many as the phases
     between the wires ask for; of a faint wave those of the low wires alone.
@@ -140,12 +145,13 @@ def _directions(k: float, p: Pieces) -> tuple[Complex, Complex, Real]:
     x, w = _gauss(28 + math.ceil(widest / 2))
     t, w = (x + 1) / 2, w / 2
     waves += zip(-1j * most * t**3, 1j * most * w * 3 * t**2, strict=True)
-    found = []
-    for cosine, weight in waves:
+    quarters = 1 if in_one_plane else 2
+    pairs: Complex = np.array(waves, dtype=complex)
+    cosines, weights = pairs.T
+    steps = np.empty(len(waves), dtype=np.int64)
+    for i, cosine in enumerate(cosines):
         fade = k * abs(cosine.imag)
         fast = k * abs(np.sqrt(1 - cosine**2)) * reach(_FAINT / (2 * fade) if fade > 0 else math.inf)
-        steps = 6 + math.ceil(fast)
-        around = np.pi * (np.arange(steps) + 0.5) / steps
-        found.append((np.full(steps, cosine), np.full(steps, weight * np.pi / steps), around))
-    cosines, weights, azimuths = (np.concatenate(each) for each in zip(*found, strict=True))
-    return cosines, weights, azimuths
+        steps[i] = math.ceil((6 + math.ceil(fast)) * quarters / 2)
+    around = np.concatenate([quarters * np.pi / 2 * (np.arange(n) + 0.5) / n for n in steps])
+    return cosines, np.asarray(weights * np.pi / steps), np.repeat(np.arange(len(steps)), steps), around

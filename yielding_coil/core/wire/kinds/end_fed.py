@@ -24,19 +24,40 @@ SHIELD_RADIUS_M = 0.002
 WINDOW_M = 0.02
 
 
+FAR_AND_FEED = (
+    Handle("far", "far end", ("wire_m", "far_m")),
+    Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+)
+
+
+class _FromItsEnd(Hung):
+    """A wire from a feedpoint to its far end, each at a height of its own."""
+
+    __slots__ = ()
+    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
+    tuned_by: ClassVar[str] = "wire_m"
+    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
+    wire_m: float
+    feed_m: float
+    far_m: float
+
+    def _far_end(self) -> tuple[float, float, float]:
+        rise = self.far_m - self.feed_m
+        if not abs(rise) < self.wire_m:
+            accepted = f"less than the wire's {self.wire_m:.4g} m from the feed's height"
+            raise refused("far_m", f"{self.far_m:.4g} m", accepted)
+        return ((self.wire_m**2 - rise**2) ** 0.5, 0.0, self.far_m)
+
+
 @dataclass(frozen=True, slots=True)
-class EndFed(Hung):
+class EndFed(_FromItsEnd):
     """A half-wave or more from a feedpoint, and a counterpoise the other way."""
 
     lengths: ClassVar[tuple[str, ...]] = ("wire_m", "counterpoise_m")
-    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
     handles: ClassVar[tuple[Handle, ...]] = (
-        Handle("far", "far end", ("wire_m", "far_m")),
-        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        *FAR_AND_FEED,
         Handle("counterpoise", "counterpoise's end", ("counterpoise_m",), wire=1),
     )
-    tuned_by: ClassVar[str] = "wire_m"
-    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
     wire_m: float
     counterpoise_m: float
     feed_m: float
@@ -51,24 +72,20 @@ class EndFed(Hung):
     def structure(self) -> Structure:
         """The wire towards +x, the counterpoise level towards −x."""
         feed = (0.0, 0.0, self.feed_m)
-        away = _far_end(self.wire_m, self.feed_m, self.far_m)
+        away = self._far_end()
         wires = [self.stock.wire(feed, away), self.stock.wire(feed, (-self.counterpoise_m, 0.0, self.feed_m))]
         return Structure(wires, Source(0, 0.0), ground=self.ground)
 
 
 @dataclass(frozen=True, slots=True)
-class EndFedOnShield(Hung):
+class EndFedOnShield(_FromItsEnd):
     """A half-wave or more from a feedpoint; the shield of the coax hangs down, a wire as far as the choke."""
 
     lengths: ClassVar[tuple[str, ...]] = ("wire_m", "shield_m")
-    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
     handles: ClassVar[tuple[Handle, ...]] = (
-        Handle("far", "far end", ("wire_m", "far_m")),
-        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        *FAR_AND_FEED,
         Handle("choke", "choke", ("shield_m",), wire=1),
     )
-    tuned_by: ClassVar[str] = "wire_m"
-    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
     wire_m: float
     shield_m: float
     feed_m: float
@@ -86,26 +103,22 @@ class EndFedOnShield(Hung):
             raise refused("shield_m", f"{self.shield_m:.4g} m", f"less than the feed is high, {self.feed_m:.4g} m")
         feed = (0.0, 0.0, self.feed_m)
         wires = [
-            self.stock.wire(feed, _far_end(self.wire_m, self.feed_m, self.far_m)),
+            self.stock.wire(feed, self._far_end()),
             Wire(feed, (0.0, 0.0, self.feed_m - self.shield_m), SHIELD_RADIUS_M),
         ]
         return Structure(wires, Source(0, 0.0), ground=self.ground)
 
 
 @dataclass(frozen=True, slots=True)
-class EndFedBeside(Hung):
+class EndFedBeside(_FromItsEnd):
     """A half-wave or more from a feedpoint; a short one runs back beside it, as the other wire of window line."""
 
     lengths: ClassVar[tuple[str, ...]] = ("wire_m", "counterpoise_m")
-    heights: ClassVar[tuple[str, ...]] = ("feed_m", "far_m")
     others: ClassVar[tuple[str, ...]] = ("apart_m",)
     handles: ClassVar[tuple[Handle, ...]] = (
-        Handle("far", "far end", ("wire_m", "far_m")),
-        Handle("feed", "feedpoint", ("feed_m",), at=0.0),
+        *FAR_AND_FEED,
         Handle("beside", "end of the short wire", ("counterpoise_m",), wire=2),
     )
-    tuned_by: ClassVar[str] = "wire_m"
-    spans: ClassVar[Literal["", "wire", "coax"]] = "wire"
     wire_m: float
     counterpoise_m: float
     feed_m: float
@@ -123,21 +136,13 @@ class EndFedBeside(Hung):
         if not self.counterpoise_m < self.wire_m:
             accepted = f"less than the wire's {self.wire_m:.4g} m, beside which it runs"
             raise refused("counterpoise_m", f"{self.counterpoise_m:.4g} m", accepted)
-        away = _far_end(self.wire_m, self.feed_m, self.far_m)
+        away = self._far_end()
         share = self.counterpoise_m / self.wire_m
         low = self.feed_m - self.apart_m
         feed, below = (0.0, 0.0, self.feed_m), (0.0, 0.0, low)
         end = (share * away[0], 0.0, low + share * (away[2] - self.feed_m))
         wires = [self.stock.wire(feed, away), self.stock.wire(feed, below), self.stock.wire(below, end)]
         return Structure(wires, Source(1, 0.0), ground=self.ground)
-
-
-def _far_end(length_m: float, feed_m: float, far_m: float) -> tuple[float, float, float]:
-    rise = far_m - feed_m
-    if not abs(rise) < length_m:
-        accepted = f"less than the wire's {length_m:.4g} m from the feed's height"
-        raise refused("far_m", f"{far_m:.4g} m", accepted)
-    return ((length_m**2 - rise**2) ** 0.5, 0.0, far_m)
 
 
 END_FED = AntennaKind(

@@ -1,5 +1,6 @@
 """How fast one chooses: schools compared at a place, and every length of a wire, by rules and by the model."""
 
+import json
 import time
 from typing import Any
 
@@ -30,15 +31,14 @@ def schools(page: Page, address: str, drag: Any) -> None:
             time.sleep(3)
             start = time.perf_counter()
             job = begun()
-            first = None
-            while True:
-                state = client.get(f"/api/jobs/{job}").json()
-                cards = (state["found"] or {"cards": []})["cards"]
-                if first is None and any(card["obstacle"] is None for card in cards):
-                    first = time.perf_counter() - start
-                if state["state"] not in ("queued", "running"):
-                    break
-                time.sleep(0.01)
+            first, cards = None, []
+            # Followed as the page follows it.
+            with client.stream("GET", f"/api/jobs/{job}/events") as events:
+                for line in events.iter_lines():
+                    if line.startswith("data:"):
+                        cards = (json.loads(line.removeprefix("data:"))["found"] or {"cards": []})["cards"]
+                    if first is None and any(card["obstacle"] is None for card in cards):
+                        first = time.perf_counter() - start
             firsts.append(first or np.nan)
             wholes.append(time.perf_counter() - start)
         fitting = sum(card["obstacle"] is None for card in cards)

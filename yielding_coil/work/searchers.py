@@ -38,6 +38,7 @@ class Searchers:
     def __init__(self) -> None:
         self._spares: list[subprocess.Popen[bytes]] = []
         self._busy: set[int] = set()
+        self._stopped = False
         self._lock = Lock()
 
     @property
@@ -49,6 +50,8 @@ class Searchers:
     def get_ready(self, many: int = 1) -> None:
         """Have so many stand ready, those that do among them."""
         with self._lock:
+            if self._stopped:
+                return
             self._spares = [spare for spare in self._spares if spare.poll() is None]
             while len(self._spares) < many:
                 self._spares.append(self._begun())
@@ -89,19 +92,17 @@ class Searchers:
             processes, self._spares = alive[: len(tasks)], alive[len(tasks) :]
             processes += [self._begun() for _ in tasks[len(processes) :]]
             self._busy.update(process.pid for process in processes)
+        if len(tasks) < SHARES:
+            # A core is free for the next one to load on; beside a comparison none is.
+            self.get_ready()
         try:
-            first = True
-            for told in self._heard(processes, tasks, should_continue):
-                yield told
-                if first:
-                    # What loads for the next does not keep this one's first word waiting.
-                    self.get_ready(len(tasks))
-                first = False
+            yield from self._heard(processes, tasks, should_continue)
         finally:
             with self._lock:
                 self._busy.difference_update(process.pid for process in processes)
             for process in processes:
                 _end(process)
+            self.get_ready(len(tasks))
 
     @staticmethod
     def _heard(
@@ -130,8 +131,9 @@ class Searchers:
                 yield i, found
 
     def stop(self) -> None:
-        """Let those that stand ready go."""
+        """Let those that stand ready go; no others come."""
         with self._lock:
+            self._stopped = True
             spares, self._spares = self._spares, []
         for spare in spares:
             _end(spare)

@@ -281,3 +281,42 @@ def test_something_beside_an_open_design_goes_with_it(page, address, laid_in, se
     expect(page.get_by_role("heading", name="Air choke")).to_be_visible()
     options = page.get_by_label("What is wound").locator("option").all_inner_texts()
     assert [o.split(": ")[-1] for o in options] == ["unun", "choke", "air-choke"]
+
+
+def test_a_match_built_with_a_slip_is_named_mended_and_passes(ready, calibrated_bench, client, settle, bench):
+    """The second bench's hands wind a turn less than planned; nothing on the page says so before the sweep does."""
+    page = ready
+    bench.simulator._seed = 2
+    page.get_by_role("link", name="Allotment long vertical").click()
+    page.get_by_role("heading", name="SWR at the match").wait_for()
+    settle()
+    built = page.get_by_role("region", name="As built")
+    built.get_by_role("button", name="build it, perhaps with a slip").click()
+    settle()
+    expect(built.get_by_role("status").first).to_have_text("The coil is a turn short")
+    expect(built).to_contain_text("It does not hold its bands as it is.")
+    expect(built).to_contain_text(re.compile(r"The coil from 1\.\d+ µH to 2\.\d+ µH: worst SWR"))
+    built.get_by_label("I would have said").select_option(label="the coax C is cut 5 mm short")
+    expect(built).to_contain_text("No: 0 % for it; rather the coil is a turn short.")
+    button(built, "Keep it in the log").click()
+    settle()
+    expect(built).to_contain_text("Kept in the log: not passed.")
+
+    button(built, "mend it").click()
+    settle()
+    expect(built.get_by_role("status").first).to_have_text(re.compile("Built as planned|Nothing amiss that shows"))
+    expect(built).to_contain_text("It holds its bands as it is.")
+    button(built, "Keep it in the log").click()
+    settle()
+    expect(built).to_contain_text("Kept in the log: passed.")
+    button(built, "Reckon with it as built").click()
+    settle()
+    build = next(b for b in client.get("/api/builds").json() if b["name"] == "Allotment long vertical")
+    design = client.get(f"/api/builds/{build['id']}/designs").json()[0]
+    coil = next(e for e in design["revision"]["content"]["elements"] if e["kind"] == "coil")
+    assert coil["spread"] < 0.04
+    assert design["revision"]["can_undo"]
+    log = [e["data"] for e in client.get(f"/api/builds/{build['id']}/entries").json()]
+    slipped, mended = log[-2:]
+    assert (slipped["passed"], slipped["stated"][:1]) == (False, ["coil turns -1"])
+    assert mended["passed"]

@@ -53,6 +53,7 @@ class Profile:
     bench_wound: str = ""
     bench_hung: str = ""
     bench_tuner: str = ""
+    bench_built: str = ""
 
 
 @cache
@@ -195,6 +196,11 @@ class ScpiAnalyser:
     def hang_up(self, text: str) -> None:
         """Hang a planned antenna and put it on, where the bench is a simulated one."""
         self._tell(self.profile.bench_hung + text)
+        self._require_content()
+
+    def build(self, text: str) -> None:
+        """Build a match and put it on, where the bench is a simulated one."""
+        self._tell(self.profile.bench_built + text)
         self._require_content()
 
     def tune(self, text: str) -> None:

@@ -19,6 +19,7 @@ from collections.abc import Callable
 import numpy as np
 
 from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
+from yielding_coil.analyser.building import BuiltThing
 from yielding_coil.analyser.hanging import HungThing
 from yielding_coil.analyser.tuning import TunerBench
 from yielding_coil.analyser.windings import WoundThing, turns_ohm
@@ -46,6 +47,8 @@ WOUND, WOUND_LABEL = "wound", "what you wound last"
 HUNG, HUNG_LABEL, HUNG_SWAYS = "hung", "the antenna you hung there", 1.0
 # A tuner before an antenna.
 TUNER, TUNER_LABEL = "tuner", "the tuner to practise at"
+# A match as it was built.
+BUILT, BUILT_LABEL = "built", "the match you built last"
 LEAD = Line(Cable("test lead", 50.0, 0.695, 2.8, 0.005), 1.5)
 
 
@@ -82,6 +85,7 @@ class Simulator:
         self.leg_m, self.folded_m = NEW_LEG_M, 0.0
         self.wound: WoundThing | None = None
         self.hung: HungThing | None = None
+        self.built: BuiltThing | None = None
         self.tuners = TunerBench(seed)
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
@@ -99,6 +103,8 @@ class Simulator:
             return np.full(f.shape, 1.0 + 0j) if self.wound is None else self.wound.reflection(f)
         if on == HUNG and self.hung is not None:
             return reflection_of(self.hung.impedance_ohm(f * (1 + HUNG_SWAYS * self._wind())))
+        if on == BUILT and self.built is not None:
+            return reflection_of(self.built.impedance_ohm(f * (1 + self._wind())))
         if on == TUNER and self.tuners.thing is not None:
             return reflection_of(self.tuners.thing.impedance_ohm(f * (1 + self._wind())))
         found = THINGS[on]
@@ -176,6 +182,7 @@ class Simulator:
             (r":?BENC(?:H)?:LEG", lambda v: self._hang(v)),
             (r":?BENC(?:H)?:WOUN(?:D)?", lambda v: self._lay_on(v)),
             (r":?BENC(?:H)?:HUNG", lambda v: self._hang_up(v)),
+            (r":?BENC(?:H)?:BUIL(?:D)?", lambda v: self._build(v)),
             (r":?BENC(?:H)?:TUNE(?:R)?", lambda v: self._tune(v)),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
@@ -200,7 +207,7 @@ class Simulator:
 
     def _own(self) -> set[str]:
         """What was made here and lies ready."""
-        made = {WOUND: self.wound, HUNG: self.hung, TUNER: self.tuners.thing}
+        made = {WOUND: self.wound, HUNG: self.hung, TUNER: self.tuners.thing, BUILT: self.built}
         return {key for key, thing in made.items() if thing is not None}
 
     def _hang(self, text: str) -> None:
@@ -220,6 +227,11 @@ class Simulator:
         """Hang a planned antenna on this site and put it on."""
         self.hung = HungThing(text, self._seed)
         self.on = HUNG
+
+    def _build(self, text: str) -> None:
+        """Build a match and put it on."""
+        self.built = BuiltThing(text, self._seed)
+        self.on = BUILT
 
     def _tune(self, text: str) -> None:
         """Turn the dials of a tuner and put it on."""
@@ -252,6 +264,7 @@ def _catalogue() -> bytes:
         WOUND: WOUND_LABEL,
         HUNG: HUNG_LABEL,
         TUNER: TUNER_LABEL,
+        BUILT: BUILT_LABEL,
     }
     return ",".join(f'"{key}={label.replace(",", "")}"' for key, label in labels.items()).encode()
 

@@ -57,6 +57,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import MatchSection as MatchSection
     from yielding_coil.core.design import MatchStub as MatchStub
     from yielding_coil.core.design import RadioTuner as RadioTuner
+    from yielding_coil.core.design import as_built as as_built
     from yielding_coil.core.design import compare_feedlines as compare_feedlines
     from yielding_coil.core.design import design_findings as design_findings
     from yielding_coil.core.design import evaluate as evaluate
@@ -221,7 +222,7 @@ _HOMES = {
     "choice": "Place SchoolsTask compare_schools fit_of ranked",
     "conductor": "Conductor WindingWire",
     "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub RadioTuner"
-    " compare_feedlines design_findings evaluate parts_list predict_bands predict_yield summary_of",
+    " as_built compare_feedlines design_findings evaluate parts_list predict_bands predict_yield summary_of",
     "errors": "RefusedError",
     "finding": "Finding",
     "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax ReadThrough Stub far_end open_coax_for pair_ohm"

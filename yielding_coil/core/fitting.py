@@ -29,6 +29,8 @@ CHANCE, FURTHEST_PULL = 1e-3, 3.0
 # seconds do (common practice: a metre and a half), slow turns more than fast ones, and a share of them slowly with
 # log f, as an instrument does: so many terms.
 LEADS_S, SLOW_SHARE, SLOW_TERMS = 15e-9, 0.1, 3
+# Of a narrow sweep: terms beyond what turns, and what an instrument's own wander has of each but the first.
+TURNING_TERMS, LITTLE = 3, 0.05
 # What calibration leaves is a figure known to a decibel itself.
 KNOWN_TIMES = 1.1
 # Steps of a fit, its difference of a deviate, and what gains no more.
@@ -140,6 +142,21 @@ def smooth(frequency_hz: Real) -> Real:
     return np.concatenate([slow, math.sqrt(1 - SLOW_SHARE) * _series(frequency_hz, falling)])
 
 
+def turning(frequency_hz: Real) -> Real:
+    """The same over a sweep so narrow that leads hardly turn: each delay up to theirs alike, shape (terms, n).
+
+    Source:
+        exp(jzx) as a Chebyshev series: Bessel functions of z (Abramowitz & Stegun 9.1.44 ff.).
+    """
+    from scipy.special import jv
+
+    z = math.pi * float(frequency_hz[-1] - frequency_hz[0]) * np.linspace(0, LEADS_S, 33)
+    order = np.arange(math.ceil(z[-1]) + TURNING_TERMS)
+    shares = np.where(order > 0, 2.0, 1.0) * (jv(order[:, None], z) ** 2).mean(axis=1)
+    slow = math.sqrt(SLOW_SHARE) * _series(np.log(frequency_hz), np.array([1.0, *[LITTLE] * (SLOW_TERMS - 1)]))
+    return np.concatenate([slow, math.sqrt(1 - SLOW_SHARE) * _series(frequency_hz, shares)])
+
+
 def _series(x: Real, shares: Real) -> Real:
     """Terms of a Chebyshev series, with their shares of a mean square of one."""
     span = x[-1] - x[0]
@@ -148,11 +165,14 @@ def _series(x: Real, shares: Real) -> Real:
     return np.asarray(size[:, np.newaxis] * chebvander(place, shares.size - 1).T)
 
 
-def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Real:
+def residual_columns(
+    frequency_hz: Real, gamma: Complex, residual: float, over: Callable[[Real], Real] = smooth
+) -> Real:
     """What calibration leaves, one standard deviation a column: errors of directivity, tracking and match.
 
     Args:
         residual: root mean square of each of the three.
+        over: how they wander over the sweep.
 
     Returns:
         Shape (2n, k); rows are the real parts of δΓ, then the imaginary ones.
@@ -160,7 +180,7 @@ def residual_columns(frequency_hz: Real, gamma: Complex, residual: float) -> Rea
     Source:
         δΓ = d + t·Γ + m·Γ², the three-term model to first order (Pozar, 4th ed., §4.5, and model notes there).
     """
-    wander = smooth(frequency_hz) * (residual / math.sqrt(2))
+    wander = over(frequency_hz) * (residual / math.sqrt(2))
     found = [turn * power * s for power in (1, gamma, gamma**2) for turn in (1, 1j) for s in wander]
     return np.stack([both_parts(np.asarray(c, dtype=complex)) for c in found], axis=1)
 

@@ -393,6 +393,27 @@ class DesignContent(Payload):
             reading_spread=self.reading_spread,
         )
 
+    def as_made(self, made: core.Design) -> "DesignContent":
+        """The same with the values, turns and doubts that a design for the core has come to."""
+        known = {e.key: e for e in made.elements}
+        elements = []
+        for element in self.elements:
+            there = known.get(element.key)
+            names = [n for n in MADE if n in type(element).model_fields and hasattr(there, n)]
+            elements.append(element.model_copy(update={n: getattr(there, n) for n in names}))
+        return self.model_copy(update={"elements": elements})
+
+
+# What of a part hands may have made otherwise.
+MADE = (
+    "inductance_h",
+    "capacitance_f",
+    "spread",
+    "end_spread_f",
+    "turns",
+    "primary_turns",
+    "secondary_turns",
+)
 
 Windable = Coil | CoilOnRing | WoundTransformer | Choke | WireTrap
 

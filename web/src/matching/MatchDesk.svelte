@@ -21,6 +21,7 @@
 	import QuantityField from '../lib/controls/QuantityField.svelte';
 	import { router } from '../lib/router/router.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
+	import LazyPage from '../lib/shell/LazyPage.svelte';
 	import { singleKey } from '../lib/shell/view.svelte';
 	import SystemDiagram from '../lib/shell/SystemDiagram.svelte';
 	import Note from '../lib/shell/Note.svelte';
@@ -475,6 +476,17 @@
 			{/if}
 			<WaysPanel {build} {content} {search} ontake={(taken) => work.edit(taken, true)} />
 			{#if work.design}
+				<LazyPage
+					page={() => import('./AsBuiltPanel.svelte')}
+					given={{
+						content,
+						designId: work.design.id,
+						range,
+						markerHz,
+						onmarker,
+						ontake: (built: Content) => work.edit(built, true)
+					}}
+				/>
 				<HistoryPanel
 					design={work.design}
 					{designs}

@@ -3,7 +3,7 @@
 -->
 <script lang="ts">
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { type Control, names, valueText } from './words';
+	import { type Control, names, valueText, wantedText } from './words';
 
 	interface Props {
 		control: Control;
@@ -68,7 +68,11 @@
 			>
 			{#if wanted !== null}
 				<span class="told"
-					>{wanted > value ? 'more →' : '← less'}, to about {valueText(control, wanted)}</span
+					>{wanted > value ? 'more →' : '← less'}, to about {wantedText(
+						control,
+						wanted,
+						value
+					)}</span
 				>
 			{/if}
 		</div>

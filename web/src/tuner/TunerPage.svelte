@@ -271,7 +271,7 @@
 					</fieldset>
 					{#if !done && advice && advice.control}
 						{#if shown}
-							<p class="next">{turnText(advice)}</p>
+							<p class="next">{turnText(advice, at.dials)}</p>
 							<p class="told">{expectedText(advice)} {others}</p>
 						{:else}
 							<button class="button main" onclick={ask}>Which knob, which way?</button>

@@ -17,15 +17,24 @@ const advice = (more: Partial<Advice>): Advice => ({
 	...more
 });
 
+const dials = { side: 'tee' as const, output_f: 80e-12, coil_h: 2e-6, input_f: 80e-12 };
+
 test('which knob, which way, how far', () => {
-	expect(turnText(advice({}))).toBe('Turn the coil: less, to about 0.820 µH.');
-	expect(turnText(advice({ control: 'input', to: 182e-12, more: true }))).toBe(
+	expect(turnText(advice({}), dials)).toBe('Turn the coil: less, to about 0.820 µH.');
+	expect(turnText(advice({ control: 'input', to: 182e-12, more: true }), dials)).toBe(
 		'Turn the radio capacitor: more, to about 182 pF.'
 	);
-	expect(turnText(advice({ control: 'switch', to: null, side: 'radio' }))).toContain(
+	expect(turnText(advice({ control: 'switch', to: null, side: 'radio' }), dials)).toContain(
 		"the radio's side"
 	);
-	expect(turnText(advice({ control: null }))).toBe('');
+	expect(turnText(advice({ control: null }), dials)).toBe('');
+});
+
+test('a turn finer than three figures is told with four', () => {
+	const finer = advice({ control: 'output', to: 237.9e-12, more: true });
+	expect(turnText(finer, { ...dials, output_f: 237.6e-12 })).toBe(
+		'Turn the antenna capacitor: more, to about 237.9 pF.'
+	);
 });
 
 test('what should then be read, and that it may get worse in between', () => {

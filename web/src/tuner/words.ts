@@ -17,12 +17,28 @@ export const names: Record<Control | 'switch', string> = {
 export const fields = { output: 'output_f', coil: 'coil_h', input: 'input_f' } as const;
 
 /** What a control is set to. */
-export function valueText(control: Control, value: number | null | undefined): string {
-	return quantity(value, control === 'coil' ? 'H' : 'F');
+export function valueText(
+	control: Control,
+	value: number | null | undefined,
+	digits?: number
+): string {
+	return quantity(value, control === 'coil' ? 'H' : 'F', digits);
 }
 
-/** Which knob to turn, which way, about how far. */
-export function turnText(advice: Advice): string {
+/** Where a control should go, fine enough to differ from where it stands. */
+export function wantedText(
+	control: Control,
+	wanted: number | null | undefined,
+	now: number | null | undefined
+): string {
+	const digits = [3, 4, 5].find(
+		(n) => valueText(control, wanted, n) !== valueText(control, now, n)
+	);
+	return valueText(control, wanted, digits ?? 3);
+}
+
+/** Which knob to turn, which way, about how far; from where the dials stand. */
+export function turnText(advice: Advice, dials: Dials): string {
 	if (advice.control === null) return '';
 	if (advice.control === 'switch') {
 		const side = { tee: 'C-L-C', antenna: "the antenna's side", radio: "the radio's side" };
@@ -30,7 +46,7 @@ export function turnText(advice: Advice): string {
 			? 'Switch the tuner out.'
 			: `Switch the capacitor to ${side[advice.side]}.`;
 	}
-	return `Turn the ${names[advice.control]}: ${advice.more ? 'more' : 'less'}, to about ${valueText(advice.control, advice.to)}.`;
+	return `Turn the ${names[advice.control]}: ${advice.more ? 'more' : 'less'}, to about ${wantedText(advice.control, advice.to, dials[fields[advice.control]])}.`;
 }
 
 /** What should then be read, and how many turns that leaves. */

@@ -6,10 +6,12 @@ from typing import Annotated, Literal
 from fastapi import Request
 from pydantic import BaseModel, Field
 
+from yielding_coil.analyser.building import build_text
 from yielding_coil.analyser.link import AnalyserBusyError, Link
 from yielding_coil.analyser.practice import TUNER_ROUNDS, WireEnd, antenna_text, tuner_text, winding_text
 from yielding_coil.analyser.scpi import profiles
 from yielding_coil.api.http import Problem, problem_of, router_of
+from yielding_coil.api.sweep import antenna_of
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.tuner import inside
 from yielding_coil.documents.design import DesignContent, RadioTuner, wound_of
@@ -44,6 +46,14 @@ class PracticeIn(BaseModel):
     key: str
     setup: str = Field(max_length=20)
     fault: str = Field(default="none", max_length=40, pattern="^[a-z_]+$")
+
+
+class BuildThereIn(BaseModel):
+    """A design for the simulated bench: as meant within its tolerances, or with a slip that is not told."""
+
+    content: DesignContent
+    plane: Literal["box", "radio"] = "box"
+    fault: Literal["none", "any"] = "none"
 
 
 class Named(BaseModel):
@@ -211,4 +221,15 @@ def wind_there(request: Request, asked: PracticeIn) -> AnalyserOut:
     link = link_of(request)
     with link.using(sweeping=False) as instrument:
         instrument.wind(text)
+    return _out(link)
+
+
+@router.put("/bench/built")
+def build_there(request: Request, asked: BuildThereIn) -> AnalyserOut:
+    """Build a whole match on the simulated bench, for practice, and screw its lower end on."""
+    design = asked.content.to_core(antenna_of(request, asked.content))
+    text = build_text(design, asked.fault, at_radio=asked.plane == "radio")
+    link = link_of(request)
+    with link.using(sweeping=False) as instrument:
+        instrument.build(text)
     return _out(link)

@@ -6,7 +6,7 @@ from yielding_coil.api.sweep.curves import DRAWN, FEW, Curves, Fan, Rows, SweepC
 from yielding_coil.api.sweep.readings import Floor, floor_of
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
 from yielding_coil.api.sweep.sweeps import Name, SweepOut, known_build, require_bare, sweep_out
-from yielding_coil.api.sweep.trust import trusted
+from yielding_coil.api.sweep.trust import require_corrected, trusted
 
 ROUTERS = (readings.router, sweeps.router)
 
@@ -29,6 +29,7 @@ __all__ = [
     "floor_of",
     "known_build",
     "require_bare",
+    "require_corrected",
     "setup_out",
     "sweep_out",
     "trusted",

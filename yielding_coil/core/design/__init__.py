@@ -13,6 +13,7 @@ from yielding_coil.core.design.design import (
     nothing_wound,
 )
 from yielding_coil.core.design.findings import design_findings
+from yielding_coil.core.design.fit import AsBuilt, BuiltValue, Change, SlipOdds, as_built
 from yielding_coil.core.design.line_match import MatchSection, MatchStub, SectionToMake, StubToMake
 from yielding_coil.core.design.parts_list import parts_list
 from yielding_coil.core.design.prediction import (
@@ -26,6 +27,7 @@ from yielding_coil.core.design.prediction import (
     evaluate,
     wire_split,
 )
+from yielding_coil.core.design.slips import Slip, SlipKind, slips_of
 from yielding_coil.core.design.yields import (
     AtLimit,
     DesignSummary,
@@ -39,11 +41,14 @@ from yielding_coil.core.design.yields import (
 )
 
 __all__ = [
+    "AsBuilt",
     "AtLimit",
     "BandFlow",
     "BandsPrediction",
     "BenchLoad",
+    "BuiltValue",
     "CapacitorToMake",
+    "Change",
     "CoaxCapacitor",
     "Design",
     "DesignSummary",
@@ -56,11 +61,15 @@ __all__ = [
     "MatchStub",
     "RadioTuner",
     "SectionToMake",
+    "Slip",
+    "SlipKind",
+    "SlipOdds",
     "StubToMake",
     "TunerToSet",
     "YieldGain",
     "YieldPrediction",
     "arc_midpoint",
+    "as_built",
     "bench_load",
     "compare_feedlines",
     "design_findings",
@@ -73,6 +82,7 @@ __all__ = [
     "predict_bands",
     "predict_yield",
     "share_of",
+    "slips_of",
     "summary_of",
     "wire_split",
 ]

@@ -4,6 +4,7 @@ import re
 
 import numpy as np
 import pytest
+from client_helpers import calibrated, connected, done
 from page_helpers import button
 from playwright.sync_api import expect
 
@@ -329,3 +330,34 @@ def test_the_desk_on_a_phone(laid_in, page, address, client, settle):
     tops = [page.locator(where).first.bounding_box()["y"] for where in (".verdict", ".place", ".shows", ".cuts")]
     assert tops == sorted(tops)
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_the_model_is_held_against_a_sweep_of_it_and_taken(page, address, laid_in, client, settle, bench):
+    """The narrowboat's vertical on the simulated site: what moved, what cannot be told, one press, and back."""
+    connected(client)
+    calibration = calibrated(client, 4e6, 8e6)
+    build = next(b for b in client.get("/api/builds").json() if b["name"].startswith("Narrowboat"))
+    antenna = client.get(f"/api/builds/{build['id']}").json()["wire"]["antenna"]
+    client.put("/api/analyser/bench/hung", json={"antenna": antenna})
+    keep = {"name": "as it hangs", "build_id": build["id"], "setup": {"plane": "feedpoint"}}
+    asked = {"kind": "sweep", "low_hz": 4.3e6, "high_hz": 6.4e6, "points": 101, "passes": 4, "keep": keep}
+    assert done(client, **asked, calibration_id=calibration["id"])["state"] == "done"
+    page.goto(f"{address}/builds/{build['id']}/wire")
+    settle()
+    panel = page.locator("section.sheet", has=page.get_by_role("heading", name="Against a sweep of it"))
+    panel.get_by_label("Sweep to hold it against").select_option(label="as it hangs")
+    settle()
+    expect(panel.get_by_role("status")).to_have_text(re.compile("It hangs"))
+    expect(panel).to_contain_text("Cannot tell: covering, outside")
+    expect(panel.get_by_role("row", name=re.compile("^coil"))).to_contain_text("µH")
+    before = antenna["numbers"]["inductance_h"]
+    button(page, "Take it as it hangs").click()
+    settle()
+
+    def now():
+        return client.get(f"/api/builds/{build['id']}").json()["wire"]["antenna"]["numbers"]["inductance_h"]
+
+    assert now() != before
+    button(page, "Undo").click()
+    settle()
+    assert now() == pytest.approx(before)

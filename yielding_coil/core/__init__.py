@@ -17,6 +17,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.antenna import coil_places as coil_places
     from yielding_coil.core.antenna import cut_pieces as cut_pieces
     from yielding_coil.core.antenna import dragged as dragged
+    from yielding_coil.core.antenna import fit_wire as fit_wire
     from yielding_coil.core.antenna import hung_dip as hung_dip
     from yielding_coil.core.antenna import margin_of as margin_of
     from yielding_coil.core.antenna import return_paths as return_paths
@@ -214,8 +215,8 @@ if TYPE_CHECKING:
 
 # Where each public name lives.
 _HOMES = {
-    "antenna": "AnyLength begun coil_places cut_pieces dragged hung_dip margin_of return_paths sag_of strip_of"
-    " study trap_schools tuned_together windows zones_by_rule",
+    "antenna": "AnyLength begun coil_places cut_pieces dragged fit_wire hung_dip margin_of return_paths sag_of"
+    " strip_of study trap_schools tuned_together windows zones_by_rule",
     "bench": "BenchReport bench_verdict characterise setup_of setups_of suspects_of winding_suspects",
     "bode_fano": "lowest_reflection lowest_swr",
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",

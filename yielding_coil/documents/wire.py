@@ -101,6 +101,17 @@ class WireAntenna(Payload):
         """
         return modelled(self.hung(), *reach)
 
+    def as_found(self, hung: Hung) -> "WireAntenna":
+        """With the numbers, the covering and the soil of one that was fitted to a sweep."""
+        cover, soil = hung.stock.insulation, hung.soil
+        stock = self.stock.model_copy(
+            update={"covering_m": None if cover is None else round(2 * cover.outer_radius_m, 6)}
+        )
+        under = Soil(
+            conductivity_s_per_m=soil.conductivity_s_per_m, relative_permittivity=soil.relative_permittivity
+        )
+        return self.model_copy(update={"numbers": hung.numbers, "stock": stock, "soil": under})
+
     def with_numbers_of(self, hung: Hung) -> "WireAntenna":
         """The same wire and soil with the numbers of another."""
         return self.model_copy(update={"numbers": hung.numbers})

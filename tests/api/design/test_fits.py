@@ -1,7 +1,7 @@
 """A finished design by a sweep of it over HTTP: built on the simulated bench, swept, judged, taken as built."""
 
 import pytest
-from client_helpers import best, calibrated, connected, drop, measured, screwed_on
+from client_helpers import best, calibrated, connected, done, drop, measured, screwed_on
 
 
 @pytest.fixture
@@ -63,3 +63,48 @@ def test_what_cannot_be_held_against_it_is_refused(client, built):
         refused = judged(client, content, below.json()["id"])
         assert refused.status_code == 422
         assert "R below zero" in refused.text
+
+
+NARROWBOAT = {
+    "kind": "wire",
+    "antenna": "loaded-vertical",
+    "numbers": {"height_m": 4.0, "inductance_h": 4.98e-5, "coil_at": 0.5, "q": 250.0, "radials": 8},
+    "stock": {"diameter_m": 0.0014, "covering_m": 0.0024},
+}
+
+
+@pytest.fixture
+def hung(client, bench):
+    """A planned antenna on the simulated site, and sweeps of it at its feedpoint."""
+    connected(client)
+    calibration = calibrated(client, 4e6, 8e6)
+    there = client.put("/api/analyser/bench/hung", json={"antenna": NARROWBOAT})
+    assert there.status_code == 200, there.text
+    return lambda low, high: measured(client, calibration, low, high)["id"]
+
+
+def wire_fit(client, sweep_id, antenna=NARROWBOAT):
+    return client.post("/api/wire-fits", json={"antenna": antenna, "sweep_id": sweep_id})
+
+
+def test_a_planned_antenna_is_brought_onto_its_sweep_and_taken(client, hung):
+    sweep_id = hung(4.3e6, 6.4e6)
+    found = wire_fit(client, sweep_id).json()
+    assert found["state"] in ("moved", "as_modelled"), found
+    assert {"length", "coil", "radials"} <= {v["name"] for v in found["values"]}
+    again = wire_fit(client, sweep_id, found["antenna"]).json()
+    # What radials lose is found, not kept: it goes with their number.
+    assert all(abs(v["sigmas"]) < 0.1 for v in again["values"] if v["name"] != "radials")
+
+
+def test_sweeps_that_are_not_of_its_feedpoint_are_refused(client, hung):
+    end_fed = {"kind": "wire", "antenna": "end-fed", "numbers": {}}
+    answer = wire_fit(client, hung(4.3e6, 6.4e6), end_fed)
+    assert answer.status_code == 422
+    assert "swept behind its unun" in answer.text
+    raw = done(
+        client, kind="sweep", low_hz=4.3e6, high_hz=6.4e6, points=51, passes=1, keep={"name": "raw", "setup": {}}
+    )
+    refused = wire_fit(client, raw["found"]["sweep"]["id"])
+    assert refused.status_code == 422
+    assert "not calibrated" in refused.text

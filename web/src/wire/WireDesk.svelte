@@ -3,7 +3,7 @@
 	the piece to cut.
 -->
 <script lang="ts">
-	import { answer, api, type Target } from '../lib/api/client';
+	import { answer, api, type Schemas, type Target } from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import { latest } from '../lib/api/latest.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -21,6 +21,7 @@
 	import ModelLengths from './ModelLengths.svelte';
 	import NextSteps from './NextSteps.svelte';
 	import OtherBands from './OtherBands.svelte';
+	import LazyPage from '../lib/shell/LazyPage.svelte';
 	import RecipePanel from './RecipePanel.svelte';
 	import RelatedLengths from './RelatedLengths.svelte';
 	import ReturnPath from './ReturnPath.svelte';
@@ -259,6 +260,18 @@
 		{/if}
 		{#if antenna && (antenna.antenna === 'trap-dipole' || antenna.antenna === 'trap-vertical')}
 			<section class="sheet"><TrapsPanel {work} {target} /></section>
+		{/if}
+		{#if antenna}
+			<section class="sheet">
+				<LazyPage
+					page={() => import('./FitPanel.svelte')}
+					given={{
+						work,
+						ontake: (taken: Schemas['WireAntenna']) =>
+							void work.attempt(() => work.change(() => taken))
+					}}
+				/>
+			</section>
 		{/if}
 		<section class="sheet flow" class:stale aria-busy={stale}>
 			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>

@@ -52,6 +52,7 @@ from yielding_coil.core.antenna.study import (
     study,
 )
 from yielding_coil.core.antenna.tuning import hung_dip, moves_by_length, tuned, tuned_together
+from yielding_coil.core.antenna.wire_fit import MovedValue, WireFit, WireFitState, fit_wire
 
 __all__ = [
     "COMPARED_DEG",
@@ -74,6 +75,7 @@ __all__ = [
     "Margin",
     "ModelLength",
     "Moved",
+    "MovedValue",
     "Picture",
     "Reason",
     "Recipe",
@@ -88,6 +90,8 @@ __all__ = [
     "TrapPlan",
     "WattsOf",
     "Window",
+    "WireFit",
+    "WireFitState",
     "Zone",
     "bearing_of",
     "begun",
@@ -100,6 +104,7 @@ __all__ = [
     "drawn_range",
     "elevation_cuts",
     "far_under",
+    "fit_wire",
     "half_wave_m",
     "hung_dip",
     "hung_reaches",

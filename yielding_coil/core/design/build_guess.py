@@ -23,6 +23,10 @@ from yielding_coil.core.tolerance import ANTENNA, ReadOnce, Spread, sampled
 
 Plane = Literal["box", "radio"]
 ValueUnit = Literal["H", "F", "share", "sd"]
+# What a model errs by, root mean square of |δΓ| (segments, thin wires; of ours a few thousandths).
+MODEL = 0.003
+# As it hangs a length is further off than its tape: what stands near adds to it (common practice: 2 % for 0.6 %).
+HANGING = {"length": 2.0 / 0.6}
 # What comes back from an antenna stays below what is sent.
 MOST_BACK = 0.9999
 # No part strays further, in standard deviations: beyond, its values are none.
@@ -48,16 +52,12 @@ class Told(NamedTuple):
 _READ_AS: dict[type, ValueUnit] = {Inductor: "H", Capacitor: "F", OpenCoax: "F"}
 
 
-class _Misread:
-    """An antenna as it was read, off by what a calibration leaves: errors smooth in frequency, one deviate each."""
+class _Wander:
+    """Errors of Γ that are smooth in frequency, one deviate each."""
 
-    def __init__(self, design: Design, frequency_hz: Real) -> None:
+    def __init__(self, frequency_hz: Real, gamma: Complex, rms: float) -> None:
         self._f = frequency_hz
-        self._gamma = reflection_of(np.asarray(design.antenna.impedance_at(frequency_hz)))
-        rms = design.reading_spread / 2
-        if isinstance(design.antenna, Sweep) and design.antenna.doubt is not None:
-            rms = float(np.sqrt(np.mean(design.antenna.doubt.rms**2)))
-        both = residual_columns(frequency_hz, self._gamma, rms / math.sqrt(3), turning)
+        both = residual_columns(frequency_hz, gamma, rms / math.sqrt(3), turning)
         half = len(frequency_hz)
         self._columns: Complex = np.asarray((both[:half] + 1j * both[half:]).T)
 
@@ -65,44 +65,73 @@ class _Misread:
     def dimensions(self) -> int:
         return len(self._columns)
 
-    def impedance(self, frequency_hz: Real, z: Real, off: float = 0.0) -> Complex:
-        columns, gamma = self._columns, self._gamma + off
+    def added(self, gamma: Complex, frequency_hz: Real, z: Real) -> Complex:
+        """Impedance of Γ with them."""
+        columns = self._columns
         if frequency_hz is not self._f:
             columns = np.stack([np.interp(frequency_hz, self._f, c) for c in columns])
-            gamma = np.interp(frequency_hz, self._f, gamma)
         found = gamma + z @ columns
         return impedance_of(found * np.minimum(1.0, MOST_BACK / np.maximum(np.abs(found), 1e-9)))
+
+    def middle(self, z: Real) -> Complex:
+        """In the middle, shape (builds,)."""
+        return np.asarray(z @ self._columns[:, len(self._f) // 2])
+
+
+class _Misread:
+    """An antenna as it was read, off by what a calibration leaves."""
+
+    def __init__(self, design: Design, frequency_hz: Real) -> None:
+        self._f = frequency_hz
+        self._gamma = reflection_of(np.asarray(design.antenna.impedance_at(frequency_hz)))
+        rms = design.reading_spread / 2
+        if isinstance(design.antenna, Sweep) and design.antenna.doubt is not None:
+            rms = float(np.sqrt(np.mean(design.antenna.doubt.rms**2)))
+        self._wander = _Wander(frequency_hz, self._gamma, rms)
+
+    @property
+    def dimensions(self) -> int:
+        return self._wander.dimensions
+
+    def impedance(self, frequency_hz: Real, z: Real, off: float = 0.0) -> Complex:
+        gamma = self._gamma + off
+        if frequency_hz is not self._f:
+            gamma = np.interp(frequency_hz, self._f, gamma)
+        return self._wander.added(gamma, frequency_hz, z)
 
     def told(self) -> tuple[Told, ...]:
         return (Told(ANTENNA, "size", "share"), Told(ANTENNA, "turn", "share"))
 
     def figures(self, z: Real) -> Real:
         """How far Γ is off in the middle, over Γ there: along it, and turned in radians; shape (builds, 2)."""
-        middle = len(self._f) // 2
-        off = (z @ self._columns[:, middle]) / self._gamma[middle]
+        off = self._wander.middle(z) / self._gamma[len(self._f) // 2]
         return np.stack([off.real, off.imag], axis=1)
 
 
 class _Strayed:
-    """A modelled antenna with some of its numbers off."""
+    """A modelled antenna with some of its numbers off, and by what the model itself errs."""
 
-    def __init__(self, antenna: ModelledAntenna) -> None:
+    def __init__(self, antenna: ModelledAntenna, frequency_hz: Real) -> None:
         self._antenna, self._names = antenna, [spread.field for spread in antenna.spreads()]
+        self._wider = np.array([HANGING.get(name, 1.0) for name in self._names])
+        planned = reflection_of(np.asarray(antenna.impedance_at(frequency_hz)))
+        self._wander = _Wander(frequency_hz, planned, MODEL)
 
     @property
     def dimensions(self) -> int:
-        return len(self._names)
+        return len(self._names) + self._wander.dimensions
 
     def impedance(self, frequency_hz: Real, z: Real, off: float = 0.0) -> Complex:
-        strayed = {name: z[:, i : i + 1] for i, name in enumerate(self._names)}
-        found = self._antenna.strayed(strayed).impedance_at(frequency_hz)
-        return impedance_of(reflection_of(found) + off) if off else found
+        many = len(self._names)
+        strayed = {name: z[:, i : i + 1] * self._wider[i] for i, name in enumerate(self._names)}
+        gamma = reflection_of(self._antenna.strayed(strayed).impedance_at(frequency_hz)) + off
+        return self._wander.added(gamma, frequency_hz, z[:, many:])
 
     def told(self) -> tuple[Told, ...]:
         return tuple(Told(ANTENNA, name, "sd") for name in self._names)
 
     def figures(self, z: Real) -> Real:
-        return z
+        return np.asarray(z[:, : len(self._names)] * self._wider)
 
 
 @dataclass(frozen=True)
@@ -139,7 +168,8 @@ class BuildGuess:
     def antenna(self) -> _Misread | _Strayed:
         """What is open of it."""
         own = self.design.antenna
-        return _Strayed(own) if isinstance(own, ModelledAntenna) else _Misread(self.design, self.frequency_hz)
+        f = self.frequency_hz
+        return _Strayed(own, f) if isinstance(own, ModelledAntenna) else _Misread(self.design, f)
 
     @property
     def dimensions(self) -> int:

@@ -90,6 +90,8 @@ def open_view(page, address, view):
         page.goto(address)
         page.get_by_role("link", name="Orchard end-fed").click()
         page.get_by_role("link", name="Count with me").wait_for()
+        # While answers still come in the link moves from under the pointer.
+        page.locator("html[data-settled=true]").wait_for(state="attached")
         if view == "count":
             page.get_by_role("link", name="Count with me").click()
             page.get_by_role("button", name="One more turn").wait_for()

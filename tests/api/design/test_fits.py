@@ -40,6 +40,7 @@ def test_built_right_it_says_so_and_the_design_takes_what_was_found(client, buil
     assert again.status_code == 200
 
 
+@pytest.mark.deep
 def test_a_resistor_in_its_place_is_like_nothing_expected(client, built):
     content, sweep = built
     sweep()
@@ -87,6 +88,7 @@ def wire_fit(client, sweep_id, antenna=NARROWBOAT):
     return client.post("/api/wire-fits", json={"antenna": antenna, "sweep_id": sweep_id})
 
 
+@pytest.mark.deep
 def test_a_planned_antenna_is_brought_onto_its_sweep_and_taken(client, hung):
     sweep_id = hung(4.3e6, 6.4e6)
     found = wire_fit(client, sweep_id).json()

@@ -70,6 +70,7 @@ def test_a_wide_sweep_gives_length_and_coil_back(planned):
     assert found.hung.inductance_h == pytest.approx(value(found, "coil").found)
 
 
+@pytest.mark.deep
 def test_in_its_band_alone_two_are_told_together_and_what_would_part_them(planned):
     found = fit_wire(planned["loaded-vertical"], swept(at_site(planned, "loaded-vertical", 7), IN_BAND), 0.003)
     assert ("length", "coil") in found.together
@@ -77,11 +78,21 @@ def test_in_its_band_alone_two_are_told_together_and_what_would_part_them(planne
     assert found.wider or found.measure is not None
 
 
+@pytest.mark.deep
 def test_another_antenna_is_like_nothing_and_one_of_another_length_is_far_off(planned):
     other = fit_wire(planned["dipole"], swept(planned["loaded-vertical"].told(radials=4), WIDE), 0.003)
     assert (other.state, other.values) == ("no_match", ())
     longer = planned["dipole"].told(leg_m=1.07 * planned["dipole"].leg_m)
     assert fit_wire(planned["dipole"], swept(longer, WIDE), 0.003).state in ("far_off", "no_match")
+
+
+@pytest.mark.deep
+def test_what_cannot_hang_so_ends_no_fit(planned):
+    """A line that swallows the curve drives the fit to coverings and heights that there are none of: it says so."""
+    f = np.linspace(TWELVE.center_hz * 0.8, TWELVE.center_hz * 1.2, 61)
+    lossy = Line(Cable("thin", 50.0, 0.66, 4.0, 0.05), 60.0)
+    through = lossy.input_impedance(f, planned["dipole"].structure().impedance_at(f))
+    assert fit_wire(planned["dipole"], Sweep(f, through), 0.003).state == "no_match"
 
 
 @pytest.mark.parametrize(

@@ -104,6 +104,7 @@ def test_a_coil_a_turn_short_is_named_and_what_it_takes(design, antenna):
     assert found.change.holds_now < 0.1 < 0.9 < found.change.holds_then
 
 
+@pytest.mark.deep
 def test_a_claim_of_a_turn_is_contradicted_where_the_capacitor_is_over(design, antenna):
     """0.6 pF over, of 7, both sweeps good to a fifth of a percent: not a turn short."""
     well = replace(design, reading_spread=0.004)
@@ -135,6 +136,7 @@ def test_a_part_that_the_antennas_own_doubt_hides_is_said(design, antenna):
     assert as_built(well, swept(built(antenna, F, capacitor=0.97), F)).untold == ()
 
 
+@pytest.mark.deep
 def test_two_that_change_the_curve_alike_are_named_together(antenna):
     """Two capacitors side by side are one."""
     halves = tuple(replace(CAPACITOR, key=key, capacitance_f=3.5e-12, spread=0.3) for key in ("one", "other"))
@@ -151,6 +153,7 @@ def test_a_sweep_of_another_antenna_is_like_nothing_expected(design, antenna):
     assert not found.other_plane
 
 
+@pytest.mark.deep
 def test_a_sweep_at_the_radios_end_called_the_box_is_seen_through(antenna):
     whole = Design(antenna=antenna, targets=(BAND,), elements=(CAPACITOR, COIL, LINE))
     sweep = swept(built(antenna, F, coil=0.9, line=LINE), F)
@@ -179,6 +182,7 @@ def test_what_it_cannot_be_held_against_is_refused(design, antenna, spoil, said)
         as_built(spoiled, sweep)
 
 
+@pytest.mark.deep
 def test_a_resistor_on_the_bench_in_place_of_the_antenna_will_do():
     on_bench = Design(antenna=FixedLoad(94 - 463j), targets=(BAND,), elements=(CAPACITOR, COIL))
     found = as_built(on_bench, swept(built(FixedLoad(94 - 463j), F, coil=1.02), F))

@@ -261,6 +261,15 @@
 		{#if antenna && (antenna.antenna === 'trap-dipole' || antenna.antenna === 'trap-vertical')}
 			<section class="sheet"><TrapsPanel {work} {target} /></section>
 		{/if}
+		<section class="sheet flow" class:stale aria-busy={stale}>
+			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
+			{#if study}
+				<WattsFlow {study} powerW={build.power_w} {loads} />
+				<p class="soft told">
+					Into the sky over this soil, with what the soil takes near by and far away.
+				</p>
+			{:else}<p class="wait soft">…</p>{/if}
+		</section>
 		{#if antenna}
 			<section class="sheet">
 				<LazyPage
@@ -273,15 +282,6 @@
 				/>
 			</section>
 		{/if}
-		<section class="sheet flow" class:stale aria-busy={stale}>
-			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
-			{#if study}
-				<WattsFlow {study} powerW={build.power_w} {loads} />
-				<p class="soft told">
-					Into the sky over this soil, with what the soil takes near by and far away.
-				</p>
-			{:else}<p class="wait soft">…</p>{/if}
-		</section>
 		<section class="sheet recipe unprinted">
 			<RecipePanel {work} study={full} />
 		</section>

@@ -5,6 +5,7 @@ difference. Priors are how far such things stray; a length may be further off th
 lengthens it.
 """
 
+import contextlib
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
@@ -24,6 +25,8 @@ WireFitState = Literal["as_modelled", "moved", "far_off", "no_match"]
 # Two standard deviations, relative: of a length as it hangs with what stands near its ends, of a coil as it was
 # wound (common practice).
 HANGING, COIL = 0.02, 0.1
+# No thing is tried further off, in standard deviations; what cannot hang so is tried less far off.
+FURTHEST, SHRUNK = 6.0, (1.0, 0.7, 0.4, 0.2)
 # Points that are looked at, and how few suffice; segments a wave of the slopes.
 POINTS, FEWEST, SEGMENTS = 41, 11, 20.0
 # What the model itself errs by, root mean square of |δΓ|, smooth over the sweep; noise of a kept sweep.
@@ -31,7 +34,9 @@ MODEL, NOISE = 0.003, 1.5e-3
 # And in frequency, one standard deviation, relative: what segments and thin wires leave (of ours: a thousandth).
 STRETCH, ALONG = 1e-3, 1e-4
 # No length, coil or trap is told finer, relative. What brings the dip there, and how far out it is looked for too.
-FLOOR, TUNING, AWAY = 5e-4, ("length", "coil", "trap"), 1.5
+FLOOR, TUNING, AWAY = 5e-4, ("coil", "trap", "length"), 1.5
+# So many times the squares of a true model, and hardly falling, a fit is left.
+HOPELESS = 10.0
 MORE_THAN_SENT = 1.03
 # Known hardly better than before; bound to each other; so many standard deviations are a move.
 UNTOLD, BOUND, MOVED = 0.85, 0.8, 2.0
@@ -115,11 +120,16 @@ class _Told:
     frequency_hz: Real
 
     def hung(self, z: Real) -> Hung:
-        found = self.planned
-        for stray, deviate in zip(self.strays, z, strict=True):
-            if deviate:
-                found = found.strayed(stray, float(deviate))
-        return found
+        """As far off as it can hang: a step may ask for a covering inside its wire, or an end in the soil."""
+        for share in SHRUNK:
+            with contextlib.suppress(OutOfDomainError):
+                found = self.planned
+                for stray, deviate in zip(self.strays, share * np.clip(z, -FURTHEST, FURTHEST), strict=True):
+                    if deviate:
+                        found = found.strayed(stray, float(deviate))
+                found.structure()
+                return found
+        return self.planned
 
     def seen(self, z: Real, segments: float | None = None) -> Complex:
         structure = self.hung(z).structure()
@@ -158,11 +168,16 @@ def fit_wire(hung: Hung, sweep: Sweep, residual: float, noise: float = NOISE) ->
     def left(deviates: Real) -> Real:
         return both_parts(gamma - told.rows(deviates)) @ whitening
 
-    found = fit(left, [np.zeros(k)], log_volume=volume)
+    bar = HOPELESS * 2 * f.size
+    found = fit(left, [np.zeros(k)], log_volume=volume, bar=bar)
     if found.chance < CHANCE:
         # A dip that lies beside a narrow sweep shows no way to go: from further out as well.
-        away = [by * np.eye(k)[i] for i, s in enumerate(told.strays) if s.name in TUNING for by in (-AWAY, AWAY)]
-        found = min((found, *(fit(left, [start], log_volume=volume) for start in away)), key=lambda f: f.cost)
+        names = [s.name for s in told.strays]
+        by = next(names.index(name) for name in TUNING if name in names)
+        away = [sign * AWAY * np.eye(k)[by] for sign in (-1, 1)]
+        found = min(
+            (found, *(fit(left, [start], log_volume=volume, bar=bar) for start in away)), key=lambda f: f.cost
+        )
     # A deviate known better than the model's own figures are right is not.
     floor = [FLOOR / (s.relative / 2) if s.relative else 0.0 for s in told.strays]
     sigma = np.hypot(np.sqrt(np.diag(found.covariance)), floor)

@@ -233,12 +233,14 @@ def test_the_narrowboat_from_numbers_to_a_trimmed_dip(laid_in, page, address, cl
 
     page.get_by_role("link", name="Hang it and trim").click()
     settle()
+    # Its band holds from half a percent beside it as well: here the dip itself is wanted in its middle.
+    page.get_by_label("Good enough").select_option("dip")
+    settle()
     practise(page, settle)
     said = trimmed(page, settle)
     assert "Stop" in said, said
     view = client.get(f"/api/builds/{build['id']}/trim").json()
-    # Good enough is where all of the band holds 3 : 1: a dip half a percent beside so narrow a band will do.
-    assert view["dip_hz"] == pytest.approx(5.359e6, rel=7e-3)
+    assert view["dip_hz"] == pytest.approx(5.359e6, rel=4e-3)
 
 
 def test_the_orchards_wire_its_counterpoise_and_its_trimmed_dip(laid_in, page, address, client, settle, bench):

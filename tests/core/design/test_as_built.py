@@ -146,6 +146,12 @@ def test_two_that_change_the_curve_alike_are_named_together(antenna):
     assert set(found.alike) == {("one", "other"), ("other", "one")}
 
 
+def test_beside_its_band_nothing_is_said_of_what_a_change_would_buy(design, antenna):
+    beside = np.linspace(17.2e6, 18.0e6, 61)
+    found = as_built(design, swept(built(antenna, beside, coil=0.8), beside))
+    assert (found.holds, found.change) == (None, None)
+
+
 def test_a_sweep_of_another_antenna_is_like_nothing_expected(design, antenna):
     found = as_built(design, swept(np.full(F.shape, 0.2 + 0.1j), F))
     assert found.state == "no_match"

@@ -74,12 +74,21 @@
 			if (!(why instanceof Refused)) throw why;
 		});
 	}
-	function take(swept: Sweep): void {
+	function take(swept: Sweep, built: Content = content): void {
 		sweep = swept;
-		of = content;
+		of = built;
 		claim = '';
 		judge();
 	}
+
+	// svelte-ignore state_referenced_locally
+	let shown = designId;
+	$effect(() => {
+		if (shown === designId) return;
+		shown = designId;
+		sweep = of = practice = null;
+		fitting.clear();
+	});
 
 	const canSweep = $derived((bench.analyser?.connected ?? false) && !bench.running);
 	const simulated = $derived(bench.analyser?.kind === 'simulated');
@@ -87,11 +96,13 @@
 	/** How it was built on the simulated bench; null for a real one. */
 	let practice = $state<'none' | 'any' | null>(null);
 	function sweepIt(): void {
+		// What is edited while it sweeps is not what was swept; nor is another design that is opened meanwhile.
+		const [built, mine] = [content, designId];
 		void bench.attempt(async () => {
 			if (simulated && practice) {
 				const fault = practice;
 				await bench.put(() =>
-					answer(api.PUT('/api/analyser/bench/built', { body: { content, plane, fault } }))
+					answer(api.PUT('/api/analyser/bench/built', { body: { content: built, plane, fault } }))
 				);
 			}
 			const last = await bench.sweep({
@@ -108,7 +119,7 @@
 					setup: { plane: 'bench', line: null, conditions: {} }
 				}
 			});
-			if (last.found?.sweep) take(last.found.sweep);
+			if (last.found?.sweep && mine === designId) take(last.found.sweep, built);
 		});
 	}
 	function practise(fault: 'none' | 'any'): void {
@@ -249,7 +260,7 @@
 				{canSweep}
 				onsweep={sweepIt}
 				attempt={(act) => bench.attempt(act)}
-				ontake={take}
+				ontake={(swept) => take(swept)}
 			/>
 		</ol>
 		{#if simulated && bench.analyser?.connected}

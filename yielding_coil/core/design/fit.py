@@ -182,7 +182,7 @@ def as_built(
         other: Plane = "radio" if plane == "box" else "box"
         there = guesses_of(design, other, f, (), SLIPPED)[0]
         elsewhere = not _fitted(there, other, gamma, left_by, noise).strange
-    values = held.values()
+    values, holds = held.values(), _holds(design, sweep)
     odds = sorted(
         (SlipOdds(g.slip, float(w)) for g, w in zip(guesses, held.weights, strict=True)), key=lambda o: -o.odds
     )
@@ -195,10 +195,11 @@ def as_built(
         odds=() if strange else tuple(odds),
         alike=() if strange else held.alike(),
         measure=None if strange else held.measure(odds[0].odds),
-        change=None if strange else held.change(),
+        # Beyond what was swept nothing is known to change by.
+        change=None if strange or holds is None else held.change(),
         chance=held.best_fit.chance,
         other_plane=elsewhere,
-        holds=_holds(design, sweep),
+        holds=holds,
         frequency_hz=f,
         read=gamma,
         planned=guesses[0].seen(plane, nothing)[0],

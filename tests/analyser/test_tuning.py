@@ -10,7 +10,7 @@ from yielding_coil.analyser.practice import TUNER_ROUNDS, tuner_text
 from yielding_coil.analyser.simulator import Simulator
 from yielding_coil.analyser.tuning import SLACK, TunerBench
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.tuner import BYPASSED, Tuner, TunerSetting, least_loss
+from yielding_coil.core.tuner import BYPASSED, Seen, Tuner, TunerSetting, advise_turn, least_loss
 
 START = TunerSetting("tee", 100e-12, 1e-6, 100e-12)
 
@@ -48,6 +48,28 @@ def test_a_shaft_lags_when_it_is_turned_back():
     assert back == pytest.approx(up[-1])
     assert shaft(1.5e-6) < up[-1]
     assert shaft(1.5e-6) == pytest.approx(up[1] * (1 + SLACK) ** 2, rel=1e-6)
+
+
+@pytest.mark.deep
+def test_nobody_is_sent_round_a_flat_bottom():
+    """Near the band's compromise little changes, and less than its slack moves no shaft: it ends, and is good."""
+    row = TUNER_ROUNDS[7]
+    f = np.linspace(row.low_hz, row.high_hz, 41)
+    for noise in range(6):
+        simulator = Simulator(1, clock=lambda: 0.0, wait=lambda _: None)
+        rng = np.random.default_rng([noise, 99])
+        dials, seen, said = TunerSetting("tee", 80e-12, 2e-6, 80e-12), [], None
+        while said is None or said.control:
+            if said is not None:
+                values = dict(zip(("output", "coil", "input"), dials.values, strict=True)) | {said.control: said.to}
+                dials = TunerSetting("tee", *values.values())
+            simulator.answer("BENC:TUNE " + tuner_text(7, "easy", Tuner(), dials, in_line=True))
+            scatter = rng.normal(size=(2, f.size)) * 1e-3
+            seen.append(Seen(dials, f, simulator.true_reflection(f) + scatter[0] + 1j * scatter[1]))
+            said = advise_turn(Tuner(), seen, "band")
+            assert len(seen) <= 12
+        assert said.kind == "compromise"
+        assert said.worst_swr <= 1.12 * said.best_swr
 
 
 def test_out_of_line_it_is_the_antenna_itself():

@@ -85,6 +85,39 @@ def test_every_antenna_from_nothing_to_a_cut_list(page, address, settle):
         expect(page.get_by_text("Not modelled:")).to_be_visible()
 
 
+def test_a_key_pressed_while_the_one_before_is_being_kept_counts(page, address, settle):
+    plan(page, address, settle, "inverted-v", ["15 m"], "Orchard V")
+    start = metres(field(page, "apex").input_value())
+    held = {"kept": [], "moved": []}
+
+    def keeping(route):
+        held["kept"].append(route) if route.request.method == "PATCH" else route.continue_()
+
+    def moving(route):
+        moved = len(held["kept"]) and "drag" in route.request.post_data_json
+        held["moved"].append(route) if moved else route.continue_()
+
+    page.route("**/api/builds/*", keeping)
+    page.route("**/api/structures/sketches", moving)
+    page.locator("[data-handle=apex]").focus()
+    with page.expect_request(lambda request: request.method == "PATCH"):
+        page.keyboard.press("ArrowUp")
+    page.keyboard.press("ArrowUp")
+
+    # The first is kept, and asks for its own picture, before the second is answered.
+    anew = lambda request: "sketches" in request.url and "drag" not in request.post_data_json  # noqa: E731
+    with page.expect_request(anew):
+        held["kept"][0].continue_()
+    page.unroute("**/api/builds/*")
+    for route in held["moved"]:
+        route.continue_()
+    page.unroute("**/api/structures/sketches")
+    settle()
+
+    assert len(held["moved"]) > 0
+    assert metres(field(page, "apex").input_value()) == pytest.approx(start + 0.1, abs=0.011)
+
+
 def test_an_end_is_taken_by_mouse_keys_and_touch_in_both_units(page, address, settle):
     plan(page, address, settle, "inverted-v", ["15 m"], "Orchard V")
     before = metres(field(page, "apex").input_value())

@@ -1,8 +1,10 @@
 """What is not ours is not touched: each start that cannot be ends in words, and the next one needs no hand."""
 
+import contextlib
 import os
 import subprocess
 import sys
+import time
 from pathlib import Path
 
 import pytest
@@ -105,19 +107,29 @@ def test_a_folder_above_that_is_closed_is_said(top):
         prepare(top / "closed" / "data")
 
 
+@contextlib.contextmanager
 def mounted(top, size):
-    (top / "small").mkdir()
-    if subprocess.run(["mount", "-t", "tmpfs", "-o", f"size={size}", "tmpfs", str(top / "small")]).returncode:
+    disk = top / "small"
+    disk.mkdir()
+    if subprocess.run(["mount", "-t", "tmpfs", "-o", f"size={size}", "tmpfs", str(disk)]).returncode:
         pytest.skip("nothing may be mounted here")
-    (top / "small").chmod(0o755)
-    return top / "small"
+    disk.chmod(0o755)
+    try:
+        yield disk
+    finally:
+        # The server gives up its number a moment before its last process leaves the folder.
+        for _ in range(100):
+            if subprocess.run(["umount", str(disk)], capture_output=True).returncode == 0:
+                break
+            time.sleep(0.1)
+        else:
+            subprocess.run(["umount", str(disk)], check=True)
 
 
 @as_root
 @pytest.mark.deep
 def test_a_full_disk_at_the_first_start_is_said_and_the_next_start_needs_no_hand(top):
-    disk = mounted(top, "24m")
-    try:
+    with mounted(top, "24m") as disk:
         for _ in range(2):
             with pytest.raises(ServerError, match="is full. Make room on it"):
                 PrivateServer(disk / "data", fsync=False).start()
@@ -125,16 +137,14 @@ def test_a_full_disk_at_the_first_start_is_said_and_the_next_start_needs_no_hand
         server = PrivateServer(disk / "data", fsync=False)
         server.start()
         server.stop()
-    finally:
-        subprocess.run(["umount", str(disk)], check=True)
 
 
 @as_root
 @pytest.mark.deep
 def test_a_disk_that_fills_while_saving_is_said_and_what_was_kept_stays(top):
-    disk = mounted(top, "120m")
-    server = PrivateServer(disk / "data")
-    try:
+    with mounted(top, "120m") as disk, contextlib.ExitStack() as after:
+        server = PrivateServer(disk / "data")
+        after.callback(server.stop)
         engine = create_engine(server.start())
         with engine.begin() as connection:
             connection.execute(text("CREATE TABLE kept (n int, words text)"))
@@ -149,9 +159,6 @@ def test_a_disk_that_fills_while_saving_is_said_and_what_was_kept_stays(top):
         with engine.connect() as connection:
             assert connection.execute(text("SELECT words FROM kept")).scalars().all() == ["before"]
         engine.dispose()
-    finally:
-        server.stop()
-        subprocess.run(["umount", str(disk)], check=True)
 
 
 @pytest.mark.deep

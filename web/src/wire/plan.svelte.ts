@@ -9,7 +9,7 @@ import {
 	type WirePlan
 } from '../lib/api/client';
 import type { BuildState } from '../lib/build/buildState.svelte';
-import { latest } from '../lib/api/latest.svelte';
+import { Latest, latest } from '../lib/api/latest.svelte';
 import { units } from '../lib/units/units.svelte';
 import type { Labels } from './words';
 import { kinds, usualKind, usualRule, type Kind } from './kinds.svelte';
@@ -133,6 +133,11 @@ export class AntennaPlan {
 	dragged = $state.raw<WireAntenna | null>(null);
 	readonly shown = $derived(this.full?.sketch ?? this.sketch.value);
 
+	/** Apart from `sketch`: what was kept before asks there anew, and would overtake a place that is on its way. */
+	private readonly drags = new Latest(
+		(body: Schemas['SketchIn']) => answer(api.POST('/api/structures/sketches', { body })),
+		{ took: (reply, body) => this.sketch.take(body, reply) }
+	);
 	private moves = 0;
 	/** Whether a place is on its way, or what it came to is not kept yet. */
 	get moving(): boolean {
@@ -147,7 +152,7 @@ export class AntennaPlan {
 		const mine = ++this.moves;
 		this.dragged = this.dragged ?? antenna;
 		try {
-			const found = await this.sketch.ask(body, !settled);
+			const found = await this.drags.ask(body, !settled);
 			if (settled && found) await this.keep({ antenna: found.antenna });
 			this.refused = null;
 		} catch (why) {

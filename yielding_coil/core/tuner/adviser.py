@@ -35,6 +35,8 @@ GOAL_SWR, AS_GOOD = 1.2, 1.03
 SAMPLES_EXPONENT, LOOKED_AT = 6, 7
 # One standard deviation, relative: of what slack and strays leave of a control that is turned, and of the coil's Q.
 TURN_ERROR, Q_ERROR = 0.012, 0.2
+# Over the band: a turn is worth it where it ends better this often, by all that may be.
+WORTH_IT = 0.75
 # Turns that a miss costs on average, and places of a control that are tried.
 MISS_COSTS, TRIED = 3.0, 121
 # More of the history tells nothing more.
@@ -210,6 +212,8 @@ class _Mind:
     def __init__(self, tuner: Tuner, looked: Sequence[Seen], aim: Aim, goal_swr: float) -> None:
         self.tuner, self.looked, self.aim, self.goal = tuner, looked, aim, goal_swr
         self.newest = looked[-1]
+        # A compromise is flat: a turn as small as the slack of a shaft is none.
+        self.least = TURN_ERROR if aim == "band" else 1e-3
         self.f = self.newest.frequency_hz
         self.middle = self.f.size // 2
         # The load is told by the sweep that returned least: noise of one that returned all would be its load.
@@ -319,7 +323,7 @@ class _Mind:
         here, there = self.newest.setting, setting
         moved: list[tuple[float, Control]] = []
         for control, a, b in zip(CONTROLS, here.values, there.values, strict=True):
-            if math.isfinite(a) and math.isfinite(b) and abs(math.log(b / a)) > 1e-3:
+            if math.isfinite(a) and math.isfinite(b) and abs(math.log(b / a)) > self.least:
                 moved.append((-abs(math.log(b / a)), control))
         switch: tuple[Control, ...] = ("switch",) if here.side != there.side else ()
         return (*switch, *(control for _, control in sorted(moved)))
@@ -393,6 +397,7 @@ class _Mind:
             for c, e, v in zip(CONTROLS, self.errors, np.diag(self.covariance), strict=True)
         )
         goal = (self.goal - 1) / (self.goal + 1)
+        settled: AdviceKind = "compromise" if self.aim == "band" else "cannot"
         options = [_Option(self._dialled(s), ()) for s in exact]
         best_swr = 1.0 if exact else math.inf
         if self.aim == "band" or not exact:
@@ -404,14 +409,19 @@ class _Mind:
             goal = (best_swr * AS_GOOD - 1) / (best_swr * AS_GOOD + 1)
             present = worst if self.aim == "band" else now
             if present <= best_swr * AS_GOOD:
-                kind: AdviceKind = "compromise" if self.aim == "band" else "cannot"
-                return Advice(kind, now, worst, best_swr=best_swr, setting=self.newest.setting, dials=dials)
+                return Advice(settled, now, worst, best_swr=best_swr, setting=self.newest.setting, dials=dials)
             options.append(_Option(self._dialled(setting) if setting.side else setting, ()))
         options = [_Option(o.setting, self._turned(o.setting)) for o in options] + self._by_one()
-        options = [o for o in options if o.controls]
+        options = [o for o in options if self._turned(o.setting)]
         if not options:
-            return Advice("cannot", now, worst, best_swr=best_swr, setting=self.newest.setting, dials=dials)
+            return Advice(settled, now, worst, best_swr=best_swr, setting=self.newest.setting, dials=dials)
         ends = [self._after(o.setting) for o in options]
+        if self.aim == "band" and not self.blind:
+            here = (worst - 1) / (worst + 1) if math.isfinite(worst) else 1.0
+            surer = [k for k, end in enumerate(ends) if (end < here).mean() >= WORTH_IT]
+            if not surer:
+                return Advice(settled, now, worst, best_swr=best_swr, setting=self.newest.setting, dials=dials)
+            options, ends = [options[k] for k in surer], [ends[k] for k in surer]
         # One that misses even if nothing errs leads nowhere, as long as another would hit.
         likely = [k for k, end in enumerate(ends) if end[0] <= goal] or list(range(len(ends)))
 

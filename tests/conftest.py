@@ -29,6 +29,7 @@ TOP = Path(__file__).parents[1]
 TRIALS = pytest.StashKey[Trials]()
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
+settings.register_profile("quick", settings.get_profile("steady"), max_examples=30)
 settings.load_profile("steady")
 
 
@@ -38,6 +39,8 @@ def pytest_addoption(parser):
 
 def pytest_configure(config):
     config.stash[TRIALS] = Trials(whole=config.getoption("--trials"))
+    if "not deep" in (config.getoption("markexpr") or ""):
+        settings.load_profile("quick")
 
 
 def pytest_terminal_summary(terminalreporter, config):
@@ -166,7 +169,8 @@ def script(application):
     """What a script sees of the application: plain HTTP. One for all: making one reads every authority known."""
     _, found = application
     # Long enough for a machine that has other work: a stand-still ends the test, a slow minute does not.
-    with httpx.Client(base_url=found, timeout=60) as client:
+    # A connection that is left alone is let go before the server does so, at five seconds, amid a question.
+    with httpx.Client(base_url=found, timeout=60, limits=httpx.Limits(keepalive_expiry=2)) as client:
         yield client
 
 

@@ -49,25 +49,30 @@ class Saver:
         return True
 
 
-def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start):
-    """fsync is on, as everywhere outside the tests. Application, database, or both are killed amid the saving."""
+@pytest.mark.trial
+def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start, trials):
+    """fsync is on, as everywhere outside the tests. Application, database, or both are killed amid the saving.
+
+    Each of the three once, or ten in all by ./test --trials.
+    """
+    kills, saves = (KILLS, SAVES) if trials.whole else (3, 3 * SAVES // KILLS)
     process, address = start("--no-demo")
     with httpx.Client(base_url=address, timeout=60) as client:
         saver = Saver(made_design(client, made_build(client)))
-    for n in range(KILLS):
+    for n in range(kills):
         victims = ("application", "database", "both")[n % 3]
         strike = threading.Timer(0.2 + 0.03 * n, end_of, (victims, process, folder))
         strike.start()
         after = 0
         with httpx.Client(base_url=address, timeout=10) as client, contextlib.suppress(httpx.HTTPError):
-            while after < SAVES // KILLS:
+            while after < saves // kills:
                 after += saver.save(client) and not strike.is_alive()
         strike.join()
         if victims != "database":
             process.wait(timeout=10)
             process, address = start("--no-demo")  # and the next start needs no hand
     with httpx.Client(base_url=address, timeout=60) as client:
-        while len(saver.acknowledged) < SAVES:
+        while len(saver.acknowledged) < saves:
             saver.save(client)
         found = {
             number: coil_of(client.get(f"/api/designs/{saver.design['id']}/revisions/{number}").json())
@@ -75,7 +80,7 @@ def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start):
         }
 
     assert found == saver.acknowledged
-    assert len(found) >= SAVES
+    assert len(found) >= saves
 
 
 def end_of(victims, process, folder):

@@ -34,6 +34,7 @@ def written(asked):
 
 
 @pytest.mark.parametrize("unit", ["m", "ft"])
+@pytest.mark.deep
 def test_what_is_shown_is_a_mark_of_the_tape_and_reads_back(unit):
     """4,000 lengths from 1 mm to 200 m, drawn evenly over their logarithm (seed 20261128), and every edge."""
     rng = np.random.default_rng(20261128)

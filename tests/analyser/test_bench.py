@@ -38,6 +38,7 @@ def test_a_vertical_of_a_quarter_wave_shows_36_ohm_and_its_radials():
     assert found[1].resistance_ohm > 2000
 
 
+@pytest.mark.deep
 def test_beyond_what_is_solved_it_stays_what_it_was():
     assert isinstance(LOFT, Aloft)
     low, high = LOFT.impedance_ohm(np.array([0.1e6, 190e6]))
@@ -75,6 +76,7 @@ def test_resistors_are_what_they_say_with_a_little_lead(key, ohm):
     assert 0 < z.imag[1] < 0.4
 
 
+@pytest.mark.deep
 def test_sites_differ_by_seed_and_stay_inside_what_is_said_of_them():
     """Folds move 0.68 to 0.92 of their length; each seed one site, always the same."""
     sites = [Site.of(seed) for seed in range(200)]

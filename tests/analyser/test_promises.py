@@ -116,6 +116,7 @@ def test_watts_of_a_comparison_are_what_goes_up(school, trials):
 
 
 @pytest.mark.parametrize("seed", [20261230, pytest.param(20261231, marks=pytest.mark.deep)])
+@pytest.mark.deep
 def test_a_trap_dipole_is_trimmed_from_the_inner_band_to_the_outer(seed):
     """Inner wire first; then the outer piece brings the lower band, and the upper one hardly moves (practice)."""
     plan = begun("trap-dipole", FIFTEEN, COVERED, others=(TWELVE,))

@@ -132,6 +132,7 @@ def test_nobody_there_and_addresses_that_are_none():
     assert {"plain", "blocks"} <= set(profiles())
 
 
+@pytest.mark.deep
 def test_the_child_starts_stops_and_starts_again_when_killed():
     child = SimulatorChild()
     address = child.start()
@@ -148,6 +149,7 @@ def test_the_child_starts_stops_and_starts_again_when_killed():
         child.stop()
 
 
+@pytest.mark.deep
 def test_it_ends_when_whoever_started_it_is_gone():
     child = SimulatorChild()
     child.start()

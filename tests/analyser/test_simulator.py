@@ -96,7 +96,8 @@ def test_an_unknown_command_is_complained_of_once():
 
 
 @pytest.mark.deep
-def test_the_stated_uncertainty_holds_in_2000_seeds():
+@pytest.mark.trial
+def test_the_stated_uncertainty_holds_in_2000_seeds(trials):
     """Nine in ten: R and X of resistors, coil and open cable, at five frequencies each, 2,000 instruments.
 
     Each is another instrument, kit and noise (seeds 20260000 to 20261999), swept an hour and a half after
@@ -105,7 +106,8 @@ def test_the_stated_uncertainty_holds_in_2000_seeds():
     """
     at = np.array([2, 8, 14, 20, 26])
     inside: dict[str, np.ndarray] = {}
-    for seed in range(20260000, 20262000):
+    seeds = trials.some(range(20260000, 20262000))
+    for seed in seeds:
         analyser, clock = simulator(seed)
         correction, standards_rms = calibrated(analyser, 8)
         clock.now = 5400.0
@@ -117,12 +119,14 @@ def test_the_stated_uncertainty_holds_in_2000_seeds():
             held = np.array([np.abs(away.real) <= bands[0], np.abs(away.imag) <= bands[1]])[:, at]
             inside[thing] = inside.get(thing, 0) + held
     for thing, held in inside.items():
-        print(f"\n{thing}: R {held[0] / 20} %, X {held[1] / 20} %", end="")
+        print(f"\n{thing}: R, X {(100 * held / len(seeds)).round(1).tolist()} %", end="")
     for held in inside.values():
-        assert (held.mean(axis=1) / 2000 >= 0.88).all()
-        assert (held.mean(axis=1) / 2000 <= 0.92).all()
+        for count in held.mean(axis=1):
+            assert trials.at_least(count, len(seeds), 0.88)
+            assert trials.at_most(count, len(seeds), 0.92)
 
 
+@pytest.mark.deep
 def test_the_dip_of_the_new_dipole_repeats_to_a_thousandth():
     """100 sweeps two minutes apart, five sites (seeds 20261210 to 20261214): 0.06 to 0.14 %, one sigma."""
     f = np.linspace(22.9e6, 26.9e6, 401)

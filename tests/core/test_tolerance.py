@@ -39,6 +39,7 @@ def test_the_share_that_a_normal_coil_leaves_within_two_to_one(two_sigma):
     assert abs(found.share - expected) < max(5 * found.standard_error, 0.002)
 
 
+@pytest.mark.deep
 def test_the_standard_error_is_what_many_seeds_scatter_by():
     system = coil_and_resistor()
     spreads = [Spread("coil", "coil", "inductance_h", 0.02), Spread("reading", "antenna", "reflection", 0.02)]

@@ -6,11 +6,14 @@ import subprocess
 import sys
 from pathlib import Path
 
+import pytest
+
 from yielding_coil import core
 
 TOP = Path(__file__).parents[2]
 
 
+@pytest.mark.deep
 def test_every_example_of_the_front_door_runs():
     done = doctest.testfile(str(TOP / "docs" / "core.md"), module_relative=False, optionflags=doctest.ELLIPSIS)
 
@@ -42,6 +45,7 @@ def test_a_design_takes_a_dozen_lines_without_web_or_database():
     assert took == {"yielding_coil.core", "yielding_coil.documents.design"}
 
 
+@pytest.mark.deep
 def test_the_script_designs_the_demo_match_without_the_web():
     """94 − j463 Ω style wire of the demo: about 2.3 µH and 6.5 pF (an independent optimisation: 2.274, 6.60)."""
     said = subprocess.run(

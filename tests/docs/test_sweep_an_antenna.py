@@ -5,9 +5,12 @@ import subprocess
 import sys
 from pathlib import Path
 
+import pytest
+
 TOP = Path(__file__).parents[2]
 
 
+@pytest.mark.deep
 def test_the_script_goes_from_the_socket_to_a_baseline(bench, address, client, tmp_path):
     said = subprocess.run(
         [sys.executable, str(TOP / "docs" / "sweep_an_antenna.py"), bench.address, address],

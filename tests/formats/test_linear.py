@@ -92,6 +92,7 @@ def test_a_line_that_is_no_row_is_refused_with_its_place():
     assert refused.value.more["line"] == 3
 
 
+@pytest.mark.deep
 def test_a_large_file_is_read_apart_and_alike():
     data = touchstone(2 * apart.SMALL_BYTES).encode()
     there, here = apart.read_apart(data, "a.s1p"), files.read(data, "a.s1p")

@@ -36,6 +36,7 @@ def test_it_is_made_started_stopped_and_started_again(folder):
         server.stop()
 
 
+@pytest.mark.deep
 def test_a_server_left_running_and_one_killed_are_dealt_with(folder):
     first = PrivateServer(folder, fsync=False)
     first.start()
@@ -50,6 +51,7 @@ def test_a_server_left_running_and_one_killed_are_dealt_with(folder):
         second.stop()
 
 
+@pytest.mark.deep
 def test_a_cluster_cut_short_while_made_is_made_anew(folder):
     (folder / "pg.new").mkdir(parents=True)
     (folder / "pg.new" / "half").write_text("")

@@ -55,6 +55,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import Evaluation as Evaluation
     from yielding_coil.core.design import Feedline as Feedline
     from yielding_coil.core.design import FixedCapacitor as FixedCapacitor
+    from yielding_coil.core.design import Known as Known
     from yielding_coil.core.design import MatchSection as MatchSection
     from yielding_coil.core.design import MatchStub as MatchStub
     from yielding_coil.core.design import RadioTuner as RadioTuner
@@ -62,6 +63,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import compare_feedlines as compare_feedlines
     from yielding_coil.core.design import design_findings as design_findings
     from yielding_coil.core.design import evaluate as evaluate
+    from yielding_coil.core.design import loss_verdict as loss_verdict
     from yielding_coil.core.design import parts_list as parts_list
     from yielding_coil.core.design import predict_bands as predict_bands
     from yielding_coil.core.design import predict_yield as predict_yield
@@ -222,8 +224,8 @@ _HOMES = {
     "calibration": "Correction Kit Noise acquisition_findings one_port residual",
     "choice": "Place SchoolsTask compare_schools fit_of ranked",
     "conductor": "Conductor WindingWire",
-    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor MatchSection MatchStub RadioTuner"
-    " as_built compare_feedlines design_findings evaluate parts_list predict_bands predict_yield summary_of",
+    "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor Known MatchSection MatchStub RadioTuner"
+    " as_built compare_feedlines design_findings evaluate loss_verdict parts_list predict_bands predict_yield summary_of",
     "errors": "RefusedError",
     "finding": "Finding",
     "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax ReadThrough Stub far_end open_coax_for pair_ohm"

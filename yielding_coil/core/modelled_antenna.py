@@ -170,8 +170,11 @@ class StrayedAntenna:
 
 
 @lru_cache(maxsize=24)
-def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
+def modelled(hung: Hung, low_hz: float, high_hz: float, strays: tuple[Stray, ...] | None = None) -> ModelledAntenna:
     """The antenna over a range of frequencies: one curve, and two more for each thing that strays.
+
+    Args:
+        strays: how far its numbers do; as its kind says when left out.
 
     Raises:
         OutOfDomainError: no range; a structure that is none.
@@ -201,7 +204,7 @@ def modelled(hung: Hung, low_hz: float, high_hz: float) -> ModelledAntenna:
     rough, _ = known(hung)
     inner = scale[(scale > math.log(low_hz)) & (scale < math.log(high_hz))]
     effects = []
-    for stray in hung.strays():
+    for stray in hung.strays() if strays is None else strays:
         step, (up, up_w), (down, down_w) = astray(stray)
         slope, change = rough(inner, 1), (up(inner) - down(inner)) / 2
         stretch = float((slope.conj() @ change).real / (np.abs(slope) ** 2).sum())

@@ -129,6 +129,7 @@ def test_slips_are_said(client, bench):
     assert codes(sweep(client))[0] == "uncorrected"
 
 
+@pytest.mark.deep
 def test_no_dip_in_view_says_where_to_look(client, bench):
     connected(client)
     screwed_on(client, "loft")

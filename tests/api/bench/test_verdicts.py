@@ -71,12 +71,14 @@ class TestPractice:
         assert len(told["stated"]) <= 2
         assert told["passed"] is (fault == "none")
 
+    @pytest.mark.deep
     def test_mended_it_is_the_same_core_and_passes(self, client, calibration):
         for fault, passed in (("any", False), ("none", True)):
             wound_there(client, UNUN, "unun", "resistor", fault)
             told = said(client, UNUN, "unun", ("resistor", measured(client, calibration)))
             assert told["passed"] is passed
 
+    @pytest.mark.deep
     def test_a_choke_hides_its_turn_and_three_turns_of_ones_own_tell(self, client, calibration):
         content = beside(CHOKE)
         wound_there(client, content, "choke", "alone", "turn_less")

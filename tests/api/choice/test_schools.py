@@ -32,6 +32,7 @@ def begun(client, **changes):
     return client.post("/api/jobs", json=body)
 
 
+@pytest.mark.deep
 def test_where_nothing_fits_the_job_says_which_band_to_drop(client):
     place = {"high_m": 2, "width_m": 3, "on_ground": False, "clear_m": 0.5}
     job = done(client, begun(client, place=place, targets=[THIRTY, BANDS[1]]).json())

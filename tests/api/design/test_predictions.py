@@ -74,6 +74,7 @@ class TestPredictions:
         # 50 Ω solid PE holds about 101 pF/m (practice): 7 pF is a little under 7 cm.
         assert parts["coax_capacitor"]["coax_m"] == pytest.approx(0.067, abs=0.003)
 
+    @pytest.mark.deep
     def test_four_networks_where_there_are_four(self, client, build):
         content = {
             **bare(build),

@@ -118,6 +118,7 @@ def test_a_sweep_becomes_one_builds_and_no_others(client, address):
     assert [s["id"] for s in build["sweeps"]] == [sweep["id"]]
 
 
+@pytest.mark.deep
 def test_entries_with_new_setups_wait_for_each_other(client, address):
     """Found in 9 of 20 rounds: two that each made a setup locked each other out."""
     build = wire_build(client)

@@ -21,6 +21,7 @@ WIRES = {
 
 
 @pytest.mark.parametrize("name", WIRES)
+@pytest.mark.deep
 def test_every_network_found_can_be_kept_and_drawn(client, name):
     """Found: capacitors of next to nothing ended in an error of the server's."""
     f, z, targets = WIRES[name]

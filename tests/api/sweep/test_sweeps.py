@@ -40,6 +40,7 @@ class TestSweeps:
         sweep = touchstone.read((DEMO / "allotment-feedpoint.s1p").read_bytes())
         assert again.impedance_ohm == pytest.approx(sweep.impedance_ohm, rel=1e-9)
 
+    @pytest.mark.deep
     def test_many_points_are_thinned_without_losing_the_dip(self, client):
         f = np.linspace(20e6, 22e6, 20001)
         z = 50 * (1 + 1j * 400 * (f / 21.2345e6 - 21.2345e6 / f))

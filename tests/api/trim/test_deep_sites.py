@@ -85,9 +85,10 @@ def _swept(client, antenna, study, seed):
 
 
 @pytest.mark.deep
-def test_twenty_first_hangings(application, client, capsys):
+@pytest.mark.trial
+def test_twenty_first_hangings(application, client, capsys, trials):
     told = []
-    for seed in SEEDS:
+    for seed in SEEDS if trials.whole else SEEDS[::4]:
         antenna, study = planned(client, seed)
         dip = swept_dip(application, client, antenna, study, seed)
         low, high = study["dip_low_hz"], study["dip_high_hz"]
@@ -99,7 +100,7 @@ def test_twenty_first_hangings(application, client, capsys):
             where = "" if within else "  <- outside"
             print(f"  {kind:16} {low / 1e6:.3f} to {high / 1e6:.3f} MHz: {(dip or 0) / 1e6:.3f}{where}")
 
-    assert inside >= 16
+    assert trials.at_least(inside, len(told), 0.8)
 
 
 @pytest.mark.deep

@@ -89,6 +89,7 @@ def off_target(application, client, seed):
 
 
 @pytest.mark.parametrize("seed", [20261199, 20261200])
+@pytest.mark.deep
 def test_a_loft_is_trimmed_in_three_rounds(application, client, seed):
     off, rounds = off_target(application, client, seed)
 

@@ -310,6 +310,7 @@ class TestWhatItSays:
         read(client, loft, dip(24.2), setup=beam, instrument="radio")
         assert "needle" in says(trim_of(client, loft))["other_instrument"]["names"]
 
+    @pytest.mark.deep
     def test_a_linked_wire_from_the_high_band_outwards(self, client):
         """Every dip by L·f constant over the whole leg, a fold doing three quarters: 2.90 and 3.40 m."""
         build = wire_build(client, (TWELVE, FIFTEEN), stop="dip")

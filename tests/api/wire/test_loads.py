@@ -34,6 +34,7 @@ def test_traps_by_both_schools_and_as_they_hang(client):
     assert (len(alone["on"]), alone["schools"]) == (1, [])
 
 
+@pytest.mark.deep
 def test_a_stretch_moves_the_dip(client):
     antenna = begun(client, "trap-dipole", FIFTEEN, [TWELVE])
     moved = client.post("/api/structures/stretches", json={"antenna": antenna, "target": FIFTEEN}).json()

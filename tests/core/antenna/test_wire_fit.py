@@ -60,6 +60,7 @@ def test_hung_as_planned_nothing_moved(planned):
     assert value(found, "coil").low < planned["loaded-vertical"].inductance_h < value(found, "coil").high
 
 
+@pytest.mark.deep
 def test_a_wide_sweep_gives_length_and_coil_back(planned):
     """Half a percent, two percent."""
     true = at_site(planned, "loaded-vertical", 7, coil=1.05)

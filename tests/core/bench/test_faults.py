@@ -147,6 +147,7 @@ def test_halves_of_wires_in_hand_that_cancel_leave_the_core_out():
         assert abs(ohm["bucking"]) < 0.1 * abs(ohm["right"])
 
 
+@pytest.mark.deep
 def test_a_current_baluns_slips_are_told_as_a_choke_only():
     """On its resistor the line between is all that is seen: dead halves hide until its wires are swept as one."""
     way = wiring("current-balun-1")

@@ -59,12 +59,14 @@ def looks_like(code, f=WIDE):
     return impedance_of(seen_of(suspect, setup_of(UNUN, "resistor"), f, still)[0])
 
 
+@pytest.mark.deep
 def test_right_passes_and_a_fault_does_not():
     assert verdict(looks_like("right")).passed is True
     bucking = verdict(looks_like("bucking"))
     assert (bucking.passed, bucking.verdict.codes) == (False, ("bucking",))
 
 
+@pytest.mark.deep
 def test_a_dipole_behind_coax_is_no_winding():
     """An open line of 30 m: X passes zero again and again."""
     line = Line(Cable("coax", 50.0, 0.66, 1.0, 0.0), 30.0)

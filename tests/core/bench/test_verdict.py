@@ -37,7 +37,11 @@ def verdict_of(suspect, suspects=SUSPECTS, setups=SETUPS, **more):
     return classify([BenchSweep(setups[0], sweep_of(suspect, setups[0]), **more)], suspects, setups)
 
 
-@pytest.mark.parametrize("suspect", SUSPECTS, ids=lambda s: f"{s.code} {dict(s.values)}")
+# Each takes a second or two: a few at once, all in ./test --deep.
+MEANT = [s if i % 4 == 0 else pytest.param(s, marks=pytest.mark.deep) for i, s in enumerate(SUSPECTS)]
+
+
+@pytest.mark.parametrize("suspect", MEANT, ids=lambda s: f"{s.code} {dict(s.values)}")
 def test_each_suspect_as_it_is_meant_is_called_by_its_name(suspect):
     said = verdict_of(suspect)
 
@@ -96,6 +100,7 @@ def test_with_that_sweep_the_turn_is_told(code):
     assert classify(taken, suspects, faults.alone_setups()).codes == (code,)
 
 
+@pytest.mark.deep
 def test_a_poor_calibration_says_less():
     """At 12 dB a turn of sixteen is within what calibration and noise leave; at 60 it is not."""
     more = next(s for s in SUSPECTS if s.code == "turn_more")
@@ -128,6 +133,7 @@ def test_refusals():
         classify([BenchSweep(SETUPS[0], sweep_of(SUSPECTS[0], SETUPS[0], F[:5]))], SUSPECTS)
 
 
+@pytest.mark.deep
 def test_how_many_turns_is_one_thing_and_all_that_it_may_be_are_given():
     """Seven turns of three wires for nine: eight on a poor core look much the same, and the core may be cracked."""
     ring = Ring(data.ring_material("43"), data.ring_size("FT140"))

@@ -57,6 +57,7 @@ def look(seen, low_mhz, high_mhz, gone=False):
     return dip_elsewhere(f, raw, asked, swept(low_mhz, high_mhz, seen), INSTRUMENT)
 
 
+@pytest.mark.deep
 def test_a_quick_look_finds_the_dip_outside_and_centres_the_same_span_on_it():
     found = look(LOFT.impedance_ohm, 27, 29)
 

@@ -127,6 +127,7 @@ def test_as_planned_it_says_so_and_the_next_prediction_knows_its_coil(design, an
     assert (np.abs(found.read) <= found.high).all()
 
 
+@pytest.mark.deep
 def test_a_part_that_the_antennas_own_doubt_hides_is_said(design, antenna):
     """A capacitor across the feed turns Γ by less than a misread antenna does: known no better than before."""
     found = as_built(design, swept(built(antenna, F, capacitor=0.97), F))

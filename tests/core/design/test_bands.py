@@ -63,6 +63,7 @@ PARTS = st.one_of(
     st.floats(1.8e6, 29e6),
 )
 @settings(max_examples=150, deadline=None)
+@pytest.mark.deep
 def test_every_ledger_sums(parts, load, kind, hz):
     """Random systems with a tuner at the radio: what goes in is what arrives and what stays, to 1e-9 of it."""
     elements = [Element(f"e{k}", place, part) for k, (place, part) in enumerate(parts)]

@@ -147,6 +147,7 @@ def test_moving_the_plane_there_and_back(row, length, mhz, r, x):
 
 
 @given(mhz=st.floats(2, 60), length=st.floats(0.1, 70), r=st.floats(1, 3000), x=st.floats(-2000, 2000))
+@pytest.mark.deep
 def test_peaks_along_the_line_are_the_largest_found_by_walking_it(mhz, length, r, x):
     f, load = np.array([mhz * 1e6]), np.array([r + 1j * x])
     line = Line(COAX, length)

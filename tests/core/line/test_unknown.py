@@ -46,13 +46,14 @@ def test_two_clean_sweeps_give_the_line_back(cable, length_m):
 
 
 @pytest.mark.deep
-def test_200_seeds_with_a_40_db_residual():
+@pytest.mark.trial
+def test_200_seeds_with_a_40_db_residual(trials):
     """90th percentile: Z0 within 1 %, l/VF within 0.2 %, loss within 3 % and 0.02 dB at every frequency.
 
     Lines of 8 to 30 m, 48 to 53 Ω, swept from 1 to 100 MHz. Seeds [4, 0] to [4, 199].
     """
     off = []
-    for seed in range(200):
+    for seed in trials.some(range(200)):
         rng = np.random.default_rng([4, seed])
         cable = Cable(
             "seeded", rng.uniform(48, 53), rng.uniform(0.66, 0.85), rng.uniform(0.6, 1.4), rng.uniform(0.005, 0.02)
@@ -69,9 +70,8 @@ def test_200_seeds_with_a_40_db_residual():
         )
     impedance, electrical, loss = np.percentile(off, 90, axis=0)
     print(f"\nZ0 {100 * impedance:.2f} %, l/VF {100 * electrical:.3f} %, loss beyond 3 %: {loss:.4f} dB")
-    assert impedance <= 0.01
-    assert electrical <= 0.002
-    assert loss <= 0.02
+    for within in (np.array(off) <= [0.01, 0.002, 0.02]).T:
+        assert trials.at_least(int(within.sum()), len(off), 0.9)
 
 
 def test_sweeps_that_are_no_line_are_refused():

@@ -81,6 +81,7 @@ def test_an_antenna_that_is_matched_needs_no_part_and_is_told_so(load, at_hz):
         assert all("matched without it" in c.refused for c in found)
 
 
+@pytest.mark.deep
 def test_three_points_on_many_bands_are_no_accident():
     """Found by trying it: 40 − j20, 50 + j1, 60 + j22 Ω, and five bands at 1.2."""
     f = np.array([14.0e6, 14.175e6, 14.35e6])
@@ -94,12 +95,14 @@ def test_three_points_on_many_bands_are_no_accident():
 
 @settings(max_examples=12)
 @given(st.floats(5, 500), st.floats(-600, 600))
+@pytest.mark.deep
 def test_whatever_the_load_every_network_is_made_or_refused_with_a_reason(r, x):
     for candidate in propose(design(FixedLoad(complex(r, x))), TEMPLATE):
         assert (candidate.refused is None) == (len(candidate.parts) == 2)
         assert candidate.refused or candidate.worst_swr >= 1
 
 
+@pytest.mark.deep
 def test_two_bands_that_no_network_serves_together_have_one_each():
     """Found by trying it: 40 and 20 m on one wire; 0 % is nothing to be made, one network a band is."""
     f = np.linspace(6e6, 15.5e6, 401)

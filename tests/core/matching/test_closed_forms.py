@@ -75,6 +75,7 @@ def test_a_tee_of_the_handbook():
     x=st.floats(-2000, 2000),
     depth=st.floats(0.02, 0.98),
 )
+@pytest.mark.deep
 def test_every_pi_and_tee_shows_fifty_ohm_to_scikit_rf(r, x, depth):
     load = complex(r, x)
     parallel = 1 / (1 / load).real
@@ -154,6 +155,7 @@ def test_a_series_section_and_a_twelfth_wave():
 
 @settings(max_examples=60, deadline=None)
 @given(r=st.floats(5, 500), x=st.floats(-300, 300))
+@pytest.mark.deep
 def test_every_stub_shows_fifty_ohm_to_scikit_rf(r, x):
     load = complex(r, x)
     wire = skrf.Network(frequency=F, s=np.array([[[(load - 50) / (load + 50)]]]), z0=50)

@@ -38,6 +38,7 @@ def test_the_demo_wire(best):
     assert best.worst_swr == pytest.approx(1.52, abs=0.02)
 
 
+@pytest.mark.deep
 def test_another_optimiser_finds_nothing_better(wire, best):
     """scipy's differential evolution over a factor of three in both values, seed 1."""
 

@@ -88,6 +88,7 @@ def test_power_beyond_every_rating_leaves_nothing_and_says_why(allotment):
     assert not state.holds
 
 
+@pytest.mark.deep
 def test_a_loop_of_112_ohm_gets_its_quarter_wave_of_75():
     """Common practice: a full-wave triangle, a quarter-wave of 75 Ω coax (1.735 m at VF 0.66, 28.51 MHz)."""
     band = Target("10 m", 28.46e6, 28.56e6, 1.5)
@@ -101,6 +102,7 @@ def test_a_loop_of_112_ohm_gets_its_quarter_wave_of_75():
     assert alone.worst_swr[0] < 1.05
 
 
+@pytest.mark.deep
 def test_a_five_eighths_gets_its_coil_and_its_capacitor_of_coax():
     """94 − j463 Ω at 18.1 MHz: 3.00 µH in series, 7.01 pF across the wire (common practice: 3 µH, 7 pF)."""
     band = Target("17 m", 18.068e6, 18.168e6, 1.5)
@@ -183,6 +185,7 @@ def test_the_order_of_the_shelf_changes_nothing(allotment):
     assert [c.worth for c in one.front] == [c.worth for c in other.front]
 
 
+@pytest.mark.deep
 def test_a_dipole_of_25_ohm_gets_a_hairpin_once_it_is_cut_shorter():
     """25 Ω wants 50 Ω across it and −j25 Ω of its own (by hand); Q 12: shorter by about 25/(2·12·25) of it, 4 %."""
     f = np.linspace(12.5e6, 15.5e6, 301)

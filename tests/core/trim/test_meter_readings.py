@@ -103,6 +103,7 @@ class TestWhereTheDipIs:
         apart=st.floats(0.1e6, 0.4e6),
     )
     @settings(max_examples=25)
+    @pytest.mark.deep
     def test_three_round_it_find_it_whatever_the_wire(self, dip, resistance, q, apart):
         """On a wire of constant R and straight X, from which the readings are made."""
         at = (24.7e6 - apart, 24.9e6, 25.1e6 + apart)

@@ -108,6 +108,7 @@ class TestLearning:
     rounds=st.integers(1, 4),
 )
 @settings(max_examples=40)
+@pytest.mark.deep
 def test_a_cut_stays_inside_the_leg_and_short_of_what_would_hit(dip, leg, moves, rounds):
     target = 10e6
     readings = [DipReading(dip * target, leg)]

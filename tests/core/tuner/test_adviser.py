@@ -118,6 +118,7 @@ def test_an_ell_is_switched_and_turned():
     assert reached >= 11
 
 
+@pytest.mark.deep
 def test_sweeps_that_contradict_each_other_do_not_lead_astray():
     """The antenna is another one after two turns: no errors of dials explain that, and the newest sweep counts."""
     reached = 0

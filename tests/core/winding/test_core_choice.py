@@ -59,6 +59,7 @@ def test_it_is_judged_at_the_power_that_comes_up_the_coax():
         assert max(rises) < judged.rise_c < 1.35 * max(rises)
 
 
+@pytest.mark.deep
 def test_a_mode_that_heats_longer_rules_out_more():
     cool = {mode: sum(c.rise_c <= 40 for c in chosen(mode=mode).rows) for mode in data.MODE_DUTY}
 

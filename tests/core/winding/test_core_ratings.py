@@ -104,6 +104,7 @@ def test_a_library_cascades_the_same_chain():
     assert np.abs(ours - (chain**load).s[:, 0, 0]).max() < 1e-9
 
 
+@pytest.mark.deep
 def test_the_yield_of_an_unun_is_that_of_builds_made_one_by_one():
     """Plain Monte Carlo with numpy's normals, 4,000 builds of three strays (seed 20261125, fixed beforehand)."""
     t = Transformer(RING, 2, 14, 0.15e-6, 3e-12, 60e-12)

@@ -149,6 +149,7 @@ def twisted(middle, radius, covered):
     return middle + radius * (np.cos(phase) * side + np.sin(phase) * np.cross(along, side))
 
 
+@pytest.mark.deep
 def test_what_is_cut_leaves_the_tails_and_wastes_little():
     """200 windings drawn by a seed chosen beforehand: at least the tails asked, at most a tenth over."""
     for winding in windings():

@@ -16,10 +16,11 @@
 	} from '../lib/api/client';
 	import { Latest } from '../lib/api/latest.svelte';
 	import { openBuild } from '../lib/build/buildState.svelte';
+	import FanChart from '../lib/charts/FanChart.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import LossCard from '../sweep/LossCard.svelte';
 	import SweepSlot from '../sweep/SweepSlot.svelte';
-	import AsBuiltChart from './AsBuiltChart.svelte';
 	import {
 		changeText,
 		claimText,
@@ -183,7 +184,22 @@
 			{#if change}<p class="told"><strong>{change}</strong></p>{/if}
 			{#if next}<p class="told soft">{next}</p>{/if}
 		</div>
-		<AsBuiltChart {fit} targets={told.targets} {markerHz} {onmarker} />
+		<FanChart
+			label="SWR as built"
+			curves={fit.state === 'no_match' ? { ...fit, fitted: undefined } : fit}
+			targets={told.targets}
+			{markerHz}
+			{onmarker}
+		/>
+		<p class="told soft">
+			Blue: as swept. Dashed: as planned, shaded where nine builds of ten lie{fit.state ===
+			'no_match'
+				? ''
+				: '. Dotted: with the values found'}.
+		</p>
+		{#if build.wire?.antenna && sweep}
+			<LossCard sweepId={sweep.id} {markerHz} {onmarker} content={told} {plane} />
+		{/if}
 		{#if values.length}
 			<div class="scroll">
 				<table>

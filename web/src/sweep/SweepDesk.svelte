@@ -20,6 +20,8 @@
 	import { units } from '../lib/units/units.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import { differences } from './differences';
+	import LazyPage from '../lib/shell/LazyPage.svelte';
+	import type { Loss } from './lossWords';
 	import PlanePanel from './PlanePanel.svelte';
 	import SweepsPanel from './SweepsPanel.svelte';
 	import TargetChooser from './TargetChooser.svelte';
@@ -42,6 +44,9 @@
 	let shownId = $state<string | null>(router.place.query.get('shown'));
 	let moving = $state(false);
 	let chosen = $state<'swr' | 'return loss' | null>(null);
+	/** Where its watts stay, as far as it is judged. */
+	let loss = $state.raw<Loss | null>(null);
+	const lossy = $derived(loss !== null && ['known_loss', 'loss', 'shield'].includes(loss.state));
 
 	const wanted = $derived(
 		build.sweeps.find((s) => s.id === (shownId ?? build.baseline_sweep_id)) ?? build.sweeps[0]
@@ -126,6 +131,10 @@
 	const holds = $derived(reading?.targets.every((t) => t.holds) ?? false);
 	const step = $derived(sweep ? (sweep.high_hz - sweep.low_hz) / 200 : 1e4);
 	const impedanceKnown = $derived(sweep?.carries === 'impedance');
+	/** What may have stood between: where it did is known of the sweep. */
+	const stoodBetween = $derived(
+		page.designs.find((d) => d.id === build.chosen_design_id)?.revision.content ?? null
+	);
 	/** Whether what is shown was swept through a line. */
 	const behind = $derived(sweep?.setup?.plane === 'line_end');
 	const frame = $derived({
@@ -303,10 +312,26 @@
 					{holds
 						? reading.too_wide
 							? 'The SWR holds, but over a range wider than any wire by itself: a lossy line, a resistor or a lossy transformer looks like this too. It is no proof of a good antenna: sweep at the feedpoint.'
-							: 'The wire holds its bands as it is. Stop here, or see what a match would add.'
+							: lossy
+								? 'The SWR holds, and that is no proof of a good antenna: see below what stays behind.'
+								: 'The wire holds its bands as it is. Stop here, or see what a match would add.'
 						: standing(worst)}
 				</p>
 			</section>
+		{/if}
+		{#if sweep && impedanceKnown}
+			<LazyPage
+				page={() => import('./LossCard.svelte')}
+				given={{
+					sweepId: sweep.id,
+					markerHz,
+					onmarker,
+					content: stoodBetween,
+					onjudged: (found: Loss | null) => (loss = found)
+				}}
+			/>
+		{/if}
+		{#if reading && worst && sweep}
 			<section class="sheet">
 				<h3 class="eyebrow">
 					What the sweep says <Help topic="reading" name="what the sweep says" />

@@ -7,6 +7,7 @@
 	import { answer, api, type Build, type CableRow } from '../lib/api/client';
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import Help from '../lib/help/Help.svelte';
+	import LazyPage from '../lib/shell/LazyPage.svelte';
 	import Desk from '../lib/shell/Desk.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import { length, megahertz, swr } from '../lib/units/format';
@@ -56,6 +57,17 @@
 	const odd = $derived(trim?.findings.some((f) => f.asks_again) ?? false);
 	const bands = $derived(trim?.links.map((link) => link.label) ?? []);
 	const taken = $derived(trim?.taken ?? []);
+	/** The newest sweep of the band that is looked at. */
+	const swept = $derived(
+		trim?.entries
+			.filter((e) => e.sweep_id && e.data.kind === 'reading' && e.data.link === trim.link)
+			.at(-1)?.sweep_id ?? null
+	);
+	const ends = $derived(
+		trim?.hung
+			? trim.links.map((l) => ({ near_hz: l.target_hz, reach_m: l.leg_m - l.folded_m }))
+			: []
+	);
 	let marking = $state(false);
 	const hasFold = $derived((trim?.links[trim.link]?.folded_m ?? 0) > 0);
 
@@ -401,6 +413,19 @@
 						{#each waysOn(trim, units.length) as way, nth (nth)}<li>{way}</li>{/each}
 					</ul>
 				</section>
+			{/if}
+			{#if trim.planned && swept}
+				<LazyPage
+					page={() => import('../sweep/LossCard.svelte')}
+					given={{
+						sweepId: swept,
+						markerHz: trim.target_hz,
+						onmarker: () => undefined,
+						content:
+							page.designs.find((d) => d.id === build.chosen_design_id)?.revision.content ?? null,
+						ends
+					}}
+				/>
 			{/if}
 			{#if trim.resonance}
 				<section class="sheet">

@@ -21,6 +21,7 @@
 	import ModelLengths from './ModelLengths.svelte';
 	import NextSteps from './NextSteps.svelte';
 	import OtherBands from './OtherBands.svelte';
+	import WattsFlow from '../lib/charts/WattsFlow.svelte';
 	import LazyPage from '../lib/shell/LazyPage.svelte';
 	import RecipePanel from './RecipePanel.svelte';
 	import RelatedLengths from './RelatedLengths.svelte';
@@ -29,7 +30,6 @@
 	import SagNote from './SagNote.svelte';
 	import Schools from './Schools.svelte';
 	import TrapsPanel from './TrapsPanel.svelte';
-	import WattsFlow from './WattsFlow.svelte';
 	import WireVerdict from './WireVerdict.svelte';
 	import { kinds, usualKind } from './kinds.svelte';
 	import { AntennaPlan } from './plan.svelte';
@@ -264,7 +264,16 @@
 		<section class="sheet flow" class:stale aria-busy={stale}>
 			<h2>Where {watts(build.power_w)} go <span class="soft told">modelled</span></h2>
 			{#if study}
-				<WattsFlow {study} powerW={build.power_w} {loads} />
+				<WattsFlow
+					radiated={study.radiated}
+					places={[
+						{ key: 'ground', name: 'ground', w: study.ground },
+						{ key: 'loads', name: loads, w: study.loads },
+						{ key: 'wire', name: 'wire', w: study.wire }
+					]}
+					powerW={build.power_w}
+					into="at its feedpoint"
+				/>
 				<p class="soft told">
 					Into the sky over this soil, with what the soil takes near by and far away.
 				</p>

@@ -52,7 +52,7 @@ from yielding_coil.core.antenna.study import (
     study,
 )
 from yielding_coil.core.antenna.tuning import hung_dip, moves_by_length, tuned, tuned_together
-from yielding_coil.core.antenna.wire_fit import MovedValue, WireFit, WireFitState, fit_wire
+from yielding_coil.core.antenna.wire_fit import MovedValue, WireFit, WireFitState, fit_strays, fit_wire
 
 __all__ = [
     "COMPARED_DEG",
@@ -104,6 +104,7 @@ __all__ = [
     "drawn_range",
     "elevation_cuts",
     "far_under",
+    "fit_strays",
     "fit_wire",
     "half_wave_m",
     "hung_dip",

@@ -17,7 +17,7 @@ from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.fitting import CHANCE, FURTHEST_PULL, Fit, both_parts, fit, residual_columns, turning
 from yielding_coil.core.reflection import reflection_of
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, fitted_at
 from yielding_coil.core.wire import Ground, Hung, Stock, Stray
 
 WireFitState = Literal["as_modelled", "moved", "far_off", "no_match"]
@@ -27,8 +27,8 @@ WireFitState = Literal["as_modelled", "moved", "far_off", "no_match"]
 HANGING, COIL = 0.02, 0.1
 # No thing is tried further off, in standard deviations; what cannot hang so is tried less far off.
 FURTHEST, SHRUNK = 6.0, (1.0, 0.7, 0.4, 0.2)
-# Points that are looked at, and how few suffice; segments a wave of the slopes.
-POINTS, FEWEST, SEGMENTS = 41, 11, 20.0
+# Points that are looked at; segments a wave of the slopes.
+POINTS, SEGMENTS = 41, 20.0
 # What the model itself errs by, root mean square of |δΓ|, smooth over the sweep; noise of a kept sweep.
 MODEL, NOISE = 0.003, 1.5e-3
 # And in frequency, one standard deviation, relative: what segments and thin wires leave (of ours: a thousandth).
@@ -37,7 +37,6 @@ STRETCH, ALONG = 1e-3, 1e-4
 FLOOR, TUNING, AWAY = 5e-4, ("coil", "trap", "length"), 1.5
 # So many times the squares of a true model, and hardly falling, a fit is left.
 HOPELESS = 10.0
-MORE_THAN_SENT = 1.03
 # Known hardly better than before; bound to each other; so many standard deviations are a move.
 UNTOLD, BOUND, MOVED = 0.85, 0.8, 2.0
 NINE_SIGMA = 1.645
@@ -160,7 +159,7 @@ def fit_wire(hung: Hung, sweep: Sweep, residual: float, noise: float = NOISE) ->
     Raises:
         OutOfDomainError: too few points; R below zero.
     """
-    f, gamma = _thinned(sweep)
+    f, gamma = fitted_at(sweep.frequency_hz, sweep.reflection(), POINTS)
     told = _Told(hung, fit_strays(hung), f)
     whitening, volume = _whitening(told, np.zeros(len(told.strays)), gamma, residual, noise)
     k = len(told.strays)
@@ -207,21 +206,6 @@ def fit_wire(hung: Hung, sweep: Sweep, residual: float, noise: float = NOISE) ->
         fitted=told.seen(found.deviates),
         hung=told.hung(found.deviates),
     )
-
-
-def _thinned(sweep: Sweep) -> tuple[Real, Complex]:
-    f, gamma = sweep.frequency_hz, sweep.reflection()
-    if f.size < FEWEST:
-        raise OutOfDomainError("sweep", f"of {f.size} points", f"{FEWEST} points or more")
-    worst = int(np.abs(gamma).argmax())
-    if abs(gamma[worst]) > MORE_THAN_SENT:
-        raise OutOfDomainError(
-            "sweep",
-            f"with R below zero at {f[worst] / 1e6:.5g} MHz",
-            "R above zero: what hangs there sends nothing of its own; calibrate anew",
-        )
-    at = np.unique(np.abs(f[None] - np.linspace(f[0], f[-1], POINTS)[:, None]).argmin(axis=1))
-    return f[at], gamma[at]
 
 
 def _whitening(told: _Told, z: Real, gamma: Complex, residual: float, noise: float) -> tuple[Real, float]:

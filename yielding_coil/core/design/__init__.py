@@ -1,6 +1,7 @@
 """Designs: what stands below an antenna, what it will do, how its parts are made, how many builds hold."""
 
 from yielding_coil.core.design.bands import BandFlow, BandsPrediction, predict_bands
+from yielding_coil.core.design.build_guess import above_plane
 from yielding_coil.core.design.design import (
     CapacitorToMake,
     CoaxCapacitor,
@@ -15,6 +16,16 @@ from yielding_coil.core.design.design import (
 from yielding_coil.core.design.findings import design_findings
 from yielding_coil.core.design.fit import AsBuilt, BuiltValue, Change, SlipOdds, as_built
 from yielding_coil.core.design.line_match import MatchSection, MatchStub, SectionToMake, StubToMake
+from yielding_coil.core.design.loss_cause import CauseKey, Known, as_modelled
+from yielding_coil.core.design.losses import (
+    LossOdds,
+    LossPlace,
+    LossState,
+    LossVerdict,
+    Measure,
+    Why,
+    loss_verdict,
+)
 from yielding_coil.core.design.parts_list import parts_list
 from yielding_coil.core.design.prediction import (
     BenchLoad,
@@ -48,6 +59,7 @@ __all__ = [
     "BenchLoad",
     "BuiltValue",
     "CapacitorToMake",
+    "CauseKey",
     "Change",
     "CoaxCapacitor",
     "Design",
@@ -56,9 +68,15 @@ __all__ = [
     "Feedline",
     "FeedlineComparison",
     "FixedCapacitor",
+    "Known",
     "LineToMake",
+    "LossOdds",
+    "LossPlace",
+    "LossState",
+    "LossVerdict",
     "MatchSection",
     "MatchStub",
+    "Measure",
     "RadioTuner",
     "SectionToMake",
     "Slip",
@@ -66,10 +84,13 @@ __all__ = [
     "SlipOdds",
     "StubToMake",
     "TunerToSet",
+    "Why",
     "YieldGain",
     "YieldPrediction",
+    "above_plane",
     "arc_midpoint",
     "as_built",
+    "as_modelled",
     "bench_load",
     "compare_feedlines",
     "design_findings",
@@ -77,6 +98,7 @@ __all__ = [
     "drawn_grid",
     "evaluate",
     "few_hold",
+    "loss_verdict",
     "nothing_wound",
     "parts_list",
     "predict_bands",

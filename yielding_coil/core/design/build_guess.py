@@ -247,6 +247,12 @@ class BuildGuess:
         return replace(self, design=design)
 
 
+def above_plane(design: Design, plane: Plane) -> Design:
+    """With what stands above a plane alone: the match, or the feedline too; a tuner at the radio never."""
+    above = (e for e in design.elements if e is not design.radio_tuner and (e.by_hand or plane == "radio"))
+    return replace(design, elements=tuple(above))
+
+
 def value_name(element: DesignElement) -> str | None:
     """The field that a part's value is kept under; None where it has none that is turned."""
     return next((name for name in ("inductance_h", "capacitance_f") if hasattr(element, name)), None)
@@ -275,8 +281,7 @@ def guesses_of(
     Args:
         slipped: how likely one of the slips is, before the sweep.
     """
-    above = (e for e in design.elements if e is not design.radio_tuner and (e.by_hand or plane == "radio"))
-    kept = replace(design, elements=tuple(above))
+    kept = above_plane(design, plane)
     found = [BuildGuess(None, kept, frequency_hz, 1 - slipped if slips else 1.0)]
     for slip in slips:
         elements = tuple(slip.element if e.key == slip.key else e for e in kept.elements)

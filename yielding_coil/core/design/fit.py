@@ -25,21 +25,19 @@ from yielding_coil.core.element import DesignElement
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.fitting import Fit, both_parts, fit, residual_columns, turning
 from yielding_coil.core.modelled_antenna import ModelledAntenna
-from yielding_coil.core.sweep import Sweep
+from yielding_coil.core.sweep import Sweep, fitted_at
 from yielding_coil.core.target import judged_at
 from yielding_coil.core.tolerance import ANTENNA
 
 State = Literal["as_planned", "nothing_shows", "slipped", "cannot_tell", "no_match"]
 
 # One build in five has a slip somewhere (from memory); of the sweep's points so many are looked at.
-SLIPPED, FITTED_POINTS, FEWEST_POINTS = 0.2, 49, 11
+SLIPPED, FITTED_POINTS = 0.2, 49
 # From such odds a thing is taken as said; two values go together from such a correlation on, where the first is not
 # known much better than before; and a value is untold that is known hardly better.
 SURE, TOGETHER, OPEN, UNTOLD, WORTH_A_WORD = 0.9, 0.9, 0.6, 0.85, 0.02
 # Nine of ten lie between; noise of a pass, root mean square of |δΓ|, where the sweep does not say.
 NINE, NOISE = 0.9, 1.5e-3
-# What comes back may be so much more than was sent before the sweep is of no passive thing.
-MORE_THAN_SENT = 1.03
 # A part measured alone is known to this, one standard deviation, relative (common practice: 1 %, two of them).
 ALONE = 0.005
 # How far a part is changed in search of a better SWR, in how many steps, then finer; a gain of |Γ| over its limit
@@ -222,20 +220,7 @@ def _thinned(design: Design, sweep: Sweep) -> tuple[Real, Complex]:
     if not _known(design, f):
         inside = np.array([_known(design, f[i : i + 1]) for i in range(f.size)])
         f, gamma = f[inside], gamma[inside]
-    if f.size < FEWEST_POINTS:
-        raise OutOfDomainError(
-            "sweep", f"of {f.size} points where the antenna is known", f"{FEWEST_POINTS} or more of them"
-        )
-    most = int(np.abs(gamma).argmax())
-    if abs(gamma[most]) > MORE_THAN_SENT:
-        raise OutOfDomainError(
-            "sweep",
-            f"with R below zero at {f[most] / 1e6:.5g} MHz",
-            "R above zero: what hangs there sends nothing of its own; calibrate anew",
-        )
-    wanted = np.linspace(f[0], f[-1], FITTED_POINTS)
-    at = np.unique(np.abs(f[None] - wanted[:, None]).argmin(axis=1))
-    return f[at], gamma[at]
+    return fitted_at(f, gamma, FITTED_POINTS, " where the antenna is known")
 
 
 def _state_of(odds: Sequence[SlipOdds], slips: int) -> State:

@@ -137,7 +137,7 @@ class Line:
         """
         gamma, z0 = self.cable.propagation(frequency_hz)
         # By real functions: several times faster than the complex exponential, as exact here.
-        grown = np.exp(gamma.real * self.length_m)
+        grown = np.exp(np.minimum(gamma.real * self.length_m, MOST_NEPERS))
         phase = gamma.imag * self.length_m
         shrunk = 1 / grown
         sum_, difference = (grown + shrunk) / 2, (grown - shrunk) / 2
@@ -226,7 +226,7 @@ class Line:
         gamma, z0 = self.cable.propagation(frequency_hz)
         forward, backward = far_ohm + z0, far_ohm - z0
         phase = (2 * self.length_m) * gamma.imag
-        grown = np.exp(gamma.real * self.length_m)
+        grown = np.exp(np.minimum(gamma.real * self.length_m, MOST_NEPERS))
         shrunk = 1 / (grown * grown)
         returned = backward / forward * complex_of(np.cos(phase) * shrunk, -np.sin(phase) * shrunk)
         return Waves(far_ohm, z0, phase, gamma.real / (2 * gamma.imag), returned, np.abs(forward) * grown / 2)
@@ -293,6 +293,8 @@ class Waves:
         )
 
 
+# What a line loses beyond so much no number holds, and nothing is seen through it.
+MOST_NEPERS = 300.0
 # Behind so much matched loss an antenna and a resistor read alike (return loss 20 dB, SWR 1.22 at most).
 HIDDEN_DB = 10.0
 
@@ -336,7 +338,7 @@ class OpenCoax:
         f = np.asarray(frequency_hz, dtype=float)
         gamma, z0 = self.cable.propagation(f)
         # tanh(a + jb) = (sinh 2a + j sin 2b)/(cosh 2a + cos 2b): faster than the complex functions.
-        grown = np.exp((2 * self.length_m) * gamma.real)
+        grown = np.exp(np.minimum((2 * self.length_m) * gamma.real, MOST_NEPERS))
         phase = (2 * self.length_m) * gamma.imag
         shrunk = 1 / grown
         over = (2 * self.capacity_factor) / (grown + shrunk + 2 * np.cos(phase))

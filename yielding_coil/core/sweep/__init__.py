@@ -27,7 +27,7 @@ from yielding_coil.core.sweep.sweep import (
     require_passive,
 )
 from yielding_coil.core.sweep.swr_sweep import SwrSweep
-from yielding_coil.core.sweep.thinning import evenly, thinned
+from yielding_coil.core.sweep.thinning import evenly, fitted_at, thinned
 from yielding_coil.core.sweep.uncertainty import NINE_IN_TEN, ReflectionUncertainty
 
 __all__ = [
@@ -49,6 +49,7 @@ __all__ = [
     "band_change",
     "covers",
     "evenly",
+    "fitted_at",
     "gaps_of",
     "known_q",
     "match_floor",

@@ -26,6 +26,7 @@ from yielding_coil.core.wire.kinds import (
     Trapped,
     WirePiece,
     line_estimate_h,
+    radials_ohm,
     wave_m,
 )
 from yielding_coil.core.wire.lengths import (
@@ -110,6 +111,7 @@ __all__ = [
     "line_estimate_h",
     "octave_above",
     "on_tape",
+    "radials_ohm",
     "reflection_curve",
     "reflection_over",
     "replay",

@@ -1,21 +1,27 @@
 <!-- @component
-	Where the watts go: a ribbon from the feedpoint to the sky, as wide as the watts in it, what is lost branching off.
+	Where the watts go: a ribbon from where they go in to the sky, as wide as the watts in it, what is lost branching off.
 -->
 <script lang="ts">
-	import type { Schemas } from '../lib/api/client';
-	import Picture from '../lib/charts/Picture.svelte';
-	import { watts } from '../lib/units/format';
+	import { watts } from '../units/format';
+	import Picture from './Picture.svelte';
 
-	type Watts = Schemas['WattsOut'];
-
-	interface Props {
-		study: Pick<Schemas['StudyOut'], 'radiated' | 'wire' | 'loads' | 'ground'>;
-		powerW: number;
-		/** What loads are called: a coil. */
-		loads: string;
+	/** Likely, and between what nine of ten lie. */
+	interface Watts {
+		watts: number | null;
+		low_w: number | null;
+		high_w: number | null;
 	}
 
-	let { study, powerW, loads }: Props = $props();
+	interface Props {
+		radiated: Watts;
+		/** What is lost on the way, the last thing before the sky first. */
+		places: { key: string; name: string; w: Watts }[];
+		powerW: number;
+		/** Where they go in. */
+		into: string;
+	}
+
+	let { radiated, places, powerW, into }: Props = $props();
 
 	const full = 74;
 	const right = 206;
@@ -24,13 +30,7 @@
 		const [low, high] = [w.low_w ?? 0, w.high_w ?? 0].map((v) => v.toFixed(v < 9.95 ? 1 : 0));
 		return low === high ? watts(w.watts) : `${low} to ${high} W`;
 	};
-	const lost = $derived(
-		[
-			{ key: 'ground', name: 'ground', w: study.ground },
-			{ key: 'loads', name: loads, w: study.loads },
-			{ key: 'wire', name: 'wire', w: study.wire }
-		].filter(({ w }) => (w.watts ?? 0) >= 0.05)
-	);
+	const lost = $derived(places.filter(({ w }) => (w.watts ?? 0) >= 0.05));
 	const wide = (w: number | null) => Math.max(1.5, (full * (w ?? 0)) / powerW);
 	const rows = $derived.by(() => {
 		let left = full;
@@ -62,7 +62,7 @@
 	<svg
 		viewBox="0 0 296 {height}"
 		role="img"
-		aria-label="Where {watts(powerW)} go: {range(study.radiated)} radiated"
+		aria-label="Where {watts(powerW)} go: {range(radiated)} radiated"
 	>
 		<defs>
 			<linearGradient id="sky" x1="0" y1="0" x2="0" y2="1">
@@ -71,7 +71,7 @@
 			</linearGradient>
 		</defs>
 		<path d={body} fill="url(#sky)" />
-		<text class="up" x={right + 8} y="30">{range(study.radiated)}</text>
+		<text class="up" x={right + 8} y="30">{range(radiated)}</text>
 		<text x={right + 8} y="45">radiated</text>
 		{#each rows as row (row.key)}
 			<path
@@ -85,7 +85,7 @@
 			<text x="0" y={row.y + 13}>{row.name}</text>
 		{/each}
 		<text class="in" x={right - full / 2} y={height - 5} text-anchor="middle"
-			>{watts(powerW)} at its feedpoint</text
+			>{watts(powerW)} {into}</text
 		>
 	</svg>
 </Picture>

@@ -14,7 +14,7 @@ from playwright.sync_api import Page  # noqa: E402
 DESK = (1280, 800)
 PHONE = (390, 844)
 ALLOTMENT, ORCHARD, LOFT = "Allotment long vertical", "Orchard sloping wire", "Loft dipole, 12 m"
-END_FED = "Orchard end-fed"
+END_FED, NARROWBOAT = "Orchard end-fed", "Narrowboat loaded vertical"
 
 
 def nothing(page: Page) -> None:
@@ -66,13 +66,6 @@ def practise(page: Page) -> None:
         settle(page)
 
 
-def count_turns(page: Page) -> None:
-    """Eight turns on, and the crossing next."""
-    page.get_by_role("link", name="Count with me").click()
-    for _ in range(8):
-        page.get_by_role("button", name="One more turn").click()
-
-
 def hold_some(page: Page) -> None:
     """Two rings of one's own, one of them measured."""
     for wanted, ring in (("240 43", "FT240-43"), ("68 2 T", "T68-2")):
@@ -118,6 +111,25 @@ def build_with_a_slip(page: Page) -> None:
     page.get_by_role("button", name="build it, perhaps with a slip").click()
     settle(page)
     page.get_by_role("region", name="As built").evaluate("e => e.scrollIntoView()")
+
+
+def hang_the_narrowboat(page: Page) -> None:
+    """The narrowboat's vertical on the simulated site, swept at its feedpoint: where its watts stay."""
+    base, build = re.match(r"(http://[^/]+)/builds/([^/]+)", page.url).groups()  # type: ignore[union-attr]
+    page.goto(f"{base}/analyser?build={build}")
+    settle(page)
+    page.get_by_role("button", name="2 Calibrate").click()
+    page.get_by_role("button", name="another calibration").click()
+    set_range(page, "4", "8")
+    standards(page)
+    antenna = page.request.get(f"{base}/api/builds/{build}").json()["wire"]["antenna"]
+    page.request.put(f"{base}/api/analyser/bench/hung", data={"antenna": antenna})
+    page.get_by_role("button", name="3 Sweep").click()
+    set_range(page, "5.0", "5.75")
+    page.get_by_role("button", name="Sweep and keep").click()
+    settle(page)
+    page.goto(f"{base}/builds/{build}/sweep")
+    settle(page)
 
 
 def which_ring(page: Page) -> None:
@@ -212,7 +224,6 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("wind", END_FED, "wind", DESK, "day", nothing),
     ("verdict", END_FED, "wind", DESK, "day", wind_with_a_fault),
     ("characterise", None, "drawer", DESK, "day", which_ring),
-    ("count", END_FED, "wind", PHONE, "outdoors", count_turns),
     ("drawer", None, "drawer", DESK, "day", hold_some),
     ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
@@ -220,6 +231,7 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("tuner", None, "tuner", DESK, "day", practise),
     ("match-ways", ALLOTMENT, "match", DESK, "day", every_way),
     ("as-built", ALLOTMENT, "match", DESK, "day", build_with_a_slip),
+    ("loss", NARROWBOAT, "sweep", DESK, "day", hang_the_narrowboat),
 )
 
 

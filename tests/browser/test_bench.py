@@ -309,12 +309,23 @@ def test_a_match_built_with_a_slip_is_named_mended_and_passes(ready, calibrated_
     button(built, "Keep it in the log").click()
     settle()
     expect(built).to_contain_text("Kept in the log: passed.")
+    keep = built.get_by_role("button", name=re.compile("^Keep the coil in the drawer"))
+    keep.focus()
+    ready.keyboard.press("Enter")
+    settle()
+    expect(built).to_contain_text("in the drawer")
+    pieces = [piece["held"] for piece in client.get("/api/pieces").json()]
+    wound = next(held for held in pieces if held["kind"] == "coil")
     button(built, "Reckon with it as built").click()
     settle()
     build = next(b for b in client.get("/api/builds").json() if b["name"] == "Allotment long vertical")
     design = client.get(f"/api/builds/{build['id']}/designs").json()[0]
     coil = next(e for e in design["revision"]["content"]["elements"] if e["kind"] == "coil")
     assert coil["spread"] < 0.04
+    # The piece is the coil as the sweep told it; the state of the design says by which sweep.
+    assert wound["values"]["inductance_h"] == pytest.approx(coil["inductance_h"], rel=1e-3)
+    assert 0 < wound["values"]["inductance_error"] < 0.08
+    assert design["revision"]["label"].startswith("as built, by “")
     assert design["revision"]["can_undo"]
     log = [e["data"] for e in client.get(f"/api/builds/{build['id']}/entries").json()]
     slipped, mended = log[-2:]

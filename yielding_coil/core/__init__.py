@@ -225,7 +225,8 @@ _HOMES = {
     "choice": "Place SchoolsTask compare_schools fit_of ranked",
     "conductor": "Conductor WindingWire",
     "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor Known MatchSection MatchStub RadioTuner"
-    " as_built compare_feedlines design_findings evaluate loss_verdict parts_list predict_bands predict_yield summary_of",
+    " as_built compare_feedlines design_findings evaluate loss_verdict parts_list predict_bands predict_yield"
+    " summary_of",
     "errors": "RefusedError",
     "finding": "Finding",
     "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax ReadThrough Stub far_end open_coax_for pair_ohm"

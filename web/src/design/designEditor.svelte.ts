@@ -76,13 +76,13 @@ export class DesignEditor {
 		if (this.content) this.show(this.content, true);
 	}
 
-	/** An edit: shown at once, kept when settled. */
-	edit(content: Content, settled: boolean): void {
+	/** An edit: shown at once, kept when settled, under a name where it has one. */
+	edit(content: Content, settled: boolean, label = ''): void {
 		if (!this.editing) this.former = this.predicted.prediction;
 		this.editing = !settled;
 		this.show(content, settled);
 		if (!settled) return;
-		void this.saving.keep(content);
+		void this.saving.keep(content, label);
 		// Another former, cable or line makes other networks best.
 		if (frameOf(content) !== this.comparedFor) this.compare();
 	}

@@ -43,10 +43,10 @@ export class Saving {
 	}
 
 	/** Keeps an edit, after those before it: each names the revision that the one before it made. */
-	keep(content: Content): Promise<void> {
+	keep(content: Content, label = ''): Promise<void> {
 		this.last = this.last.then(async () => {
 			const design = this.design;
-			if (design) await this.send(design, { edited: design.revision.number, content });
+			if (design) await this.send(design, { edited: design.revision.number, content, label });
 		});
 		return this.last;
 	}
@@ -58,7 +58,7 @@ export class Saving {
 				const revision = await answer(
 					api.POST('/api/designs/{design_id}/revisions', {
 						params: { path: { design_id: design.id } },
-						body: edit
+						body: { label: '', ...edit }
 					})
 				);
 				dropUnsent(design.id);

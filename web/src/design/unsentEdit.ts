@@ -5,6 +5,8 @@ import type { Content } from '../lib/api/client';
 export interface UnsentEdit {
 	edited: number;
 	content: Content;
+	/** What the state is called, where it has a name. */
+	label?: string;
 }
 
 const nameOf = (designId: string) => `pending:${designId}`;

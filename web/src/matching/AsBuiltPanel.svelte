@@ -19,6 +19,7 @@
 	import FanChart from '../lib/charts/FanChart.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
+	import { megahertz } from '../lib/units/format';
 	import LossCard from '../sweep/LossCard.svelte';
 	import SweepSlot from '../sweep/SweepSlot.svelte';
 	import {
@@ -28,6 +29,8 @@
 		headline,
 		nameOf,
 		nextReading,
+		builtLabel,
+		pieceOf,
 		slipText,
 		valueText
 	} from './asBuilt';
@@ -39,7 +42,7 @@
 		markerHz: number;
 		onmarker: (hz: number, settled: boolean) => void;
 		/** Takes the design as it was built: the next prediction begins from it. */
-		ontake: (content: Content) => void;
+		ontake: (content: Content, label: string) => void;
 	}
 
 	let { content, designId, range, markerHz, onmarker, ontake }: Props = $props();
@@ -71,6 +74,7 @@
 	function judge(): void {
 		if (!sweep || !of) return;
 		logged = refused = null;
+		kept = [];
 		fitting.ask({ content: of, sweep_id: sweep.id, plane }).catch((why: unknown) => {
 			if (!(why instanceof Refused)) throw why;
 		});
@@ -99,6 +103,10 @@
 	function sweepIt(): void {
 		// What is edited while it sweeps is not what was swept; nor is another design that is opened meanwhile.
 		const [built, mine] = [content, designId];
+		if (calibration && (calibration.high_hz <= range.lowHz || calibration.low_hz >= range.highHz)) {
+			refused = `The calibration in use covers ${megahertz(calibration.low_hz)} to ${megahertz(calibration.high_hz)} MHz, and this match is for ${megahertz(range.lowHz)} to ${megahertz(range.highHz)} MHz: calibrate over that first`;
+			return;
+		}
 		void bench.attempt(async () => {
 			if (simulated && practice) {
 				const fault = practice;
@@ -134,6 +142,23 @@
 	const change = $derived(fit && of ? changeText(fit, of) : null);
 	const next = $derived(fit && of ? nextReading(fit, of) : null);
 	const good = $derived(fit?.holds === true && fit.state !== 'no_match');
+
+	/** Parts that went into the drawer as this sweep found them. */
+	let kept = $state.raw<string[]>([]);
+	async function keepPiece(value: Schemas['BuiltValueOut']): Promise<void> {
+		const piece = fit && of && pieceOf(value, fit, of);
+		if (!piece) return;
+		try {
+			await answer(
+				api.POST('/api/pieces', {
+					body: { ...piece, sweep_id: sweep?.id ?? null }
+				})
+			);
+			kept = [...kept, value.element];
+		} catch (why) {
+			refused = problemText(why);
+		}
+	}
 
 	async function log(): Promise<void> {
 		if (!fit || !of || !sweep) return;
@@ -207,7 +232,7 @@
 						><tr
 							><th scope="col">part</th><th scope="col">planned</th><th scope="col">built</th><th
 								scope="col">nine times in ten</th
-							></tr
+							><td class="unprinted"></td></tr
 						></thead
 					>
 					<tbody>
@@ -220,6 +245,15 @@
 								<td class="mono">{text.planned}</td>
 								<td class="mono">{text.found}</td>
 								<td class="mono">{text.range}</td>
+								<td class="unprinted">
+									{#if kept.includes(value.element)}<span class="soft" role="status"
+											>in the drawer</span
+										>{:else if pieceOf(value, fit, told)}<button
+											class="plain"
+											aria-label="Keep {nameOf(value.element, told)} in the drawer"
+											onclick={() => keepPiece(value)}>into the drawer</button
+										>{/if}
+								</td>
 							</tr>
 						{/each}
 					</tbody>
@@ -242,7 +276,11 @@
 		{/if}
 		<p class="row unprinted">
 			{#if fit.state !== 'no_match'}
-				<button class="button" onclick={() => ontake(fit.content)}>Reckon with it as built</button>
+				<button
+					class="button"
+					onclick={() => ontake(fit.content, builtLabel(fit, told, sweep?.name))}
+					>Reckon with it as built</button
+				>
 			{/if}
 			<button class="button" disabled={logged !== null} onclick={log}>Keep it in the log</button>
 			{#if logged}<span class="told" role="status">{logged}</span>{/if}

@@ -484,7 +484,7 @@
 						range,
 						markerHz,
 						onmarker,
-						ontake: (built: Content) => work.edit(built, true)
+						ontake: (built: Content, label: string) => work.edit(built, true, label)
 					}}
 				/>
 				<HistoryPanel

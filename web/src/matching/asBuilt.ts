@@ -166,3 +166,34 @@ export function claimText(fit: Fit, slip: Slip, content: Content): string {
 	if (fit.state !== 'slipped' && odds > 0) return `Cannot tell: ${percent(odds)} for it.`;
 	return `No: ${percent(odds)} for it; rather ${slipText(first?.slip ?? null, content)}.`;
 }
+
+/** What a state is called that was taken as it was built: by which sweep, and what that told. */
+export function builtLabel(fit: Fit, content: Content, sweepName: string | undefined): string {
+	const told = fit.values
+		.filter((v) => v.unit === 'H' || v.unit === 'F')
+		.map((v) => `${partNames(content).get(v.element) ?? v.element} ${valueText(v).range}`);
+	const label = `as built, by “${sweepName ?? 'a sweep'}”: ${told.join(', ')}`;
+	return label.length > 120 ? `${label.slice(0, 119)}…` : label;
+}
+
+/** A coil as this sweep found it, for the drawer; null for what is none, or of which the sweep says next to nothing. */
+export function pieceOf(value: Value, fit: Fit, content: Content): Schemas['CoilPiece'] | null {
+	const part = content.elements.find((e) => e.key === value.element);
+	// Known hardly better than before, it is a guess and no piece.
+	if (value.unit !== 'H' || part?.kind !== 'coil' || fit.untold.includes(part.key)) return null;
+	// Nine of ten lie within 1.645 standard deviations; a piece tells two.
+	const error = (value.high - value.low) / 1.645 / value.found;
+	return {
+		kind: 'coil',
+		name: `${partNames(content).get(part.key) ?? 'coil'}, ${quantity(value.found, 'H')}, as built`,
+		price: '',
+		values: {
+			inductance_h: value.found,
+			inductance_error: Math.min(error, 1),
+			capacitance_f: null,
+			q: null,
+			q_at_hz: null,
+			resonance_hz: null
+		}
+	} as Schemas['CoilPiece'];
+}

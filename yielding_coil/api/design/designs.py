@@ -28,10 +28,11 @@ class DesignIn(BaseModel):
 
 
 class RevisionIn(BaseModel):
-    """A settled edit: of which revision, and the whole content after it."""
+    """A settled edit: of which revision, the whole content after it, and what that state is called, if anything."""
 
     edited: Counted
     content: DesignContent
+    label: Annotated[Words, Field(max_length=120)] = ""
 
 
 class WalkIn(BaseModel):
@@ -225,6 +226,7 @@ def edit_design(request: Request, session: InTransaction, design_id: UUID, edit:
     summary = summary_out(request, edit.content)
     queries.one_design(session, design_id)
     row = queries.append(session, design_id, edit.edited, edit.content.model_dump(mode="json"), summary)
+    row.label = edit.label.strip()
     return RevisionOut.from_row(row)
 
 

@@ -22,6 +22,7 @@ sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
 from bench_bands import adviser, bands  # noqa: E402
 from bench_choose import lengths, schools  # noqa: E402
+from bench_fits import fits, losses  # noqa: E402
 from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
@@ -420,6 +421,7 @@ if __name__ == "__main__":
     measuring()
     windings()
     wires()
+    fits()
     bundle()
     # Functions handed to the page to wait on are scripts that its policy forbids.
     with demo_page(bypass_csp=True) as (page, address):
@@ -427,6 +429,7 @@ if __name__ == "__main__":
         drags_wire(page, address)
         bands(address)
         adviser(address)
+        losses(address)
         lengths(address)
         first_picture(page, address)
         large_file(page, address)

@@ -49,7 +49,7 @@ def test_a_bad_joint_is_named_beside_the_sweep_and_a_hand_tells_of_the_shield(pa
     page.goto(f"{address}/builds/{build['id']}/sweep")
     settle()
     expect(card(page).get_by_role("status")).to_have_text("Nothing looks wrong")
-    expect(card(page)).to_contain_text(re.compile(r"Of 100 W at 24.9\d+ MHz \d+( to \d+)? W become heat"))
+    expect(card(page)).to_contain_text(re.compile(r"Of 100 W at 24.9\d+ MHz \d+( to \d+)? W stay behind as heat"))
 
     page.goto(f"{address}/builds/{build['id']}/sweep?shown={joint}")
     settle()
@@ -63,6 +63,30 @@ def test_a_bad_joint_is_named_beside_the_sweep_and_a_hand_tells_of_the_shield(pa
     expect(card(page).get_by_role("status")).to_have_text("The coax takes part")
     page.set_viewport_size(PHONE)
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
+
+
+def test_what_moved_against_the_plan_is_told_by_a_press_and_taken_on_wire(page, address, client, loft, settle):
+    build, kept = loft
+    longer = {**LOFT, "numbers": {**LOFT["numbers"], "leg_m": 2.86 * 1.012}}
+    ohm = WireAntenna.model_validate(longer).hung().structure().impedance_at(F)
+    kept("longer", lambda _: ohm)
+    page.goto(f"{address}/builds/{build['id']}/sweep")
+    settle()
+    plan = page.get_by_role("region", name="Against the plan")
+    plan.get_by_role("button", name="What moved against the plan?").focus()
+    page.keyboard.press("Enter")
+    settle()
+    expect(plan.get_by_role("status")).to_have_text(re.compile("^It hangs"))
+    length = plan.get_by_role("row", name=re.compile("^length")).inner_text()
+    low, high = (float(m) for m in re.search(r"([\d.]+) m to ([\d.]+) m", length).groups())
+    assert low - 0.001 <= longer["numbers"]["leg_m"] <= high + 0.001
+
+    plan.get_by_role("link", name="Take it as it hangs, on Wire").click()
+    settle()
+    page.get_by_role("button", name="Take it as it hangs").click()
+    settle()
+    kept_leg = client.get(f"/api/builds/{build['id']}").json()["wire"]["antenna"]["numbers"]["leg_m"]
+    assert low - 0.001 <= kept_leg <= high + 0.001
 
 
 def test_what_was_never_planned_says_where_to_plan_it(page, address, client, settle, match_desk):

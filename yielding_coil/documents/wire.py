@@ -1,14 +1,15 @@
 """An antenna of wire as it is kept: its kind, its plain numbers, its wire, the soil under it."""
 
 from collections.abc import Callable
-from typing import Annotated, Literal
+from dataclasses import replace
+from typing import Annotated, Any, Literal
 from uuid import UUID
 
 from pydantic import Field, model_validator
 
 from yielding_coil.core.modelled_antenna import ModelledAntenna, modelled
 from yielding_coil.core.system import Antenna
-from yielding_coil.core.wire import AVERAGE_GROUND, KINDS, Ground, Hung, Insulation, Stock
+from yielding_coil.core.wire import AVERAGE_GROUND, KINDS, Ground, Hung, Insulation, OnRadials, Stock
 from yielding_coil.documents.fields import Payload
 
 # Who gives a kept sweep by its id, as an antenna for the core; and the frequencies that an antenna is asked for.
@@ -75,6 +76,13 @@ class Soil(Payload):
         return Ground(self.conductivity_s_per_m, self.relative_permittivity)
 
 
+class RadialsFound(Payload):
+    """What so many radials lose, by a sweep; another number of them loses something else."""
+
+    radials: Annotated[float, Field(ge=0, le=1000)]
+    ohm: Annotated[float, Field(ge=0, le=1000)]
+
+
 class WireAntenna(Payload):
     """An antenna known from its model alone."""
 
@@ -84,6 +92,8 @@ class WireAntenna(Payload):
     numbers: dict[Annotated[str, Field(max_length=20)], PlainNumber] = Field(max_length=16)
     stock: WireStock = WireStock()
     soil: Soil = Soil()
+    # Null: between the least and the most of the table.
+    radials_found: RadialsFound | None = None
 
     def hung(self) -> Hung:
         """As it hangs.
@@ -91,7 +101,12 @@ class WireAntenna(Payload):
         Raises:
             OutOfDomainError: a number that its kind has not, or that it may not have.
         """
-        return KINDS[self.antenna].made(self.numbers, self.stock.to_core(), self.soil.to_core())
+        made = KINDS[self.antenna].made(self.numbers, self.stock.to_core(), self.soil.to_core())
+        told = self.radials_found
+        if isinstance(made, OnRadials) and told is not None and told.radials == made.radials:
+            own: Any = made
+            made = replace(own, ground_ohm=told.ohm)
+        return made
 
     def to_core(self, reach: Reach, swept: SweepOf | None = None) -> ModelledAntenna:
         """For a system, between two frequencies.
@@ -110,7 +125,11 @@ class WireAntenna(Payload):
         under = Soil(
             conductivity_s_per_m=soil.conductivity_s_per_m, relative_permittivity=soil.relative_permittivity
         )
-        return self.model_copy(update={"numbers": hung.numbers, "stock": stock, "soil": under})
+        lose = None
+        if isinstance(hung, OnRadials) and hung.ground_ohm is not None:
+            lose = RadialsFound(radials=hung.radials, ohm=max(hung.ground_ohm, 0.0))
+        changes = {"numbers": hung.numbers, "stock": stock, "soil": under, "radials_found": lose}
+        return self.model_copy(update=changes)
 
     def with_numbers_of(self, hung: Hung) -> "WireAntenna":
         """The same wire and soil with the numbers of another."""

@@ -3,6 +3,9 @@
 import pytest
 from client_helpers import best, calibrated, connected, done, drop, measured, screwed_on
 
+from yielding_coil.core.wire import radials_ohm
+from yielding_coil.documents.wire import WireAntenna
+
 
 @pytest.fixture
 def built(client, build, bench):
@@ -95,8 +98,13 @@ def test_a_planned_antenna_is_brought_onto_its_sweep_and_taken(client, hung):
     assert found["state"] in ("moved", "as_modelled"), found
     assert {"length", "coil", "radials"} <= {v["name"] for v in found["values"]}
     again = wire_fit(client, sweep_id, found["antenna"]).json()
-    # What radials lose is found, not kept: it goes with their number.
-    assert all(abs(v["sigmas"]) < 0.1 for v in again["values"] if v["name"] != "radials")
+    assert all(abs(v["sigmas"]) < 0.1 for v in again["values"])
+    # What radials lose goes with their number.
+    lose = found["antenna"]["radials_found"]
+    assert lose["radials"] == NARROWBOAT["numbers"]["radials"]
+    more = {**found["antenna"], "numbers": {**found["antenna"]["numbers"], "radials": 32}}
+    least, most = radials_ohm(32)
+    assert WireAntenna.model_validate(more).hung().ground_ohm == pytest.approx((least + most) / 2)
 
 
 def test_sweeps_that_are_not_of_its_feedpoint_are_refused(client, hung):

@@ -74,8 +74,6 @@
 		low_w: p.low_w,
 		high_w: p.high_w
 	});
-	// What takes less than half a watt of a hundred is no place to look at.
-	const worth = $derived((found?.places ?? []).filter((p) => (p.likely_w ?? 0) >= 0.5).slice(0, 4));
 </script>
 
 <section class="sheet" aria-label="Too good to be true">
@@ -101,7 +99,7 @@
 			{#if found.radiated && found.state !== 'shield'}
 				<WattsFlow
 					radiated={flow(found.radiated)}
-					places={worth.map((p) => ({ key: p.key, name: placeOf(p.key), w: flow(p) }))}
+					places={found.places.map((p) => ({ key: p.key, name: placeOf(p.key), w: flow(p) }))}
 					powerW={100}
 					into="go in where it was swept"
 				/>

@@ -330,6 +330,7 @@
 					onjudged: (found: Loss | null) => (loss = found)
 				}}
 			/>
+			<LazyPage page={() => import('./MovedCard.svelte')} given={{ sweepId: sweep.id }} />
 		{/if}
 		{#if reading && worst && sweep}
 			<section class="sheet">
@@ -383,7 +384,7 @@
 				<TargetChooser {sweep} gaps={curves?.gaps ?? []} />
 			</section>
 		{/if}
-		<section class="sheet next">
+		<section class="sheet next unprinted">
 			<h3 class="eyebrow">Next</h3>
 			{#if impedanceKnown || sweep?.id !== build.baseline_sweep_id}
 				<p><a class="button main" href="/builds/{build.id}/match">Choose a match</a></p>

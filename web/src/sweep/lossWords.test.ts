@@ -31,7 +31,7 @@ const found = (changes: Partial<Loss> = {}): Loss => ({
 
 test('the watts that stay are told with their bounds', () => {
 	expect(staysText(found())).toBe(
-		'Of 100 W at 24.940 MHz 15 to 24 W become heat in wires and parts, nine times in ten; 45 to 50 W are radiated.'
+		'Of 100 W at 24.940 MHz 15 to 24 W stay behind as heat, nine times in ten; 45 to 50 W are radiated.'
 	);
 	expect(staysText(found({ radiated: null, stays: null }))).toBeNull();
 });

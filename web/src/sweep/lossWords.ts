@@ -71,7 +71,7 @@ export function lossHeadline(found: Loss): string {
 export function staysText(found: Loss): string | null {
 	const { stays, radiated } = found;
 	if (!stays || !radiated || found.state === 'shield') return null;
-	return `Of 100 W at ${megahertz(found.at_hz)} MHz ${range(stays.low_w, stays.high_w)} become heat in wires and parts, nine times in ten; ${range(radiated.low_w, radiated.high_w)} are radiated.`;
+	return `Of 100 W at ${megahertz(found.at_hz)} MHz ${range(stays.low_w, stays.high_w)} stay behind as heat, nine times in ten; ${range(radiated.low_w, radiated.high_w)} are radiated.`;
 }
 
 export function lossSentences(found: Loss): string[] {

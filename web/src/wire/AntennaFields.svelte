@@ -6,7 +6,7 @@
 	import type { Schemas } from '../lib/api/client';
 	import NumberStepper from '../lib/controls/NumberStepper.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
-	import { millimetres } from '../lib/units/format';
+	import { millimetres, quantity } from '../lib/units/format';
 	import { units } from '../lib/units/units.svelte';
 	import { numberText, quantityKinds } from './words';
 
@@ -73,6 +73,9 @@
 			/>
 		{/if}
 	{/each}
+	{#if antenna.radials_found && antenna.radials_found.radials === antenna.numbers['radials']}
+		<span class="told soft">that lose {quantity(antenna.radials_found.ohm, 'Ω')}, by a sweep</span>
+	{/if}
 </div>
 <div class="row fields">
 	<label class="told check">

@@ -7,8 +7,8 @@
 	import { openBuild } from '../lib/build/buildState.svelte';
 	import Help from '../lib/help/Help.svelte';
 	import Note from '../lib/shell/Note.svelte';
-	import { units } from '../lib/units/units.svelte';
-	import { fitHeadline, fitSentences, movedText } from './fitWords';
+	import { router } from '../lib/router/router.svelte';
+	import FitSaid from '../sweep/FitSaid.svelte';
 	import type { AntennaPlan } from './plan.svelte';
 
 	interface Props {
@@ -21,9 +21,13 @@
 
 	const page = openBuild();
 	const sweeps = $derived(page.build.sweeps.filter((s) => s.carries === 'impedance'));
-	let chosen = $state('');
+	/** The one that one came for, if any. */
+	const against = router.place.query.get('against') ?? '';
+	// svelte-ignore state_referenced_locally
+	let chosen = $state(sweeps.some((s) => s.id === against) ? against : '');
 	/** What it was held against: as the antenna stood when the sweep was chosen. */
-	let held = $state.raw<Schemas['WireAntenna'] | null>(null);
+	// svelte-ignore state_referenced_locally
+	let held = $state.raw<Schemas['WireAntenna'] | null>(chosen ? work.antenna : null);
 
 	const found = latest(
 		() => (chosen && held ? { antenna: held, sweep_id: chosen } : null),
@@ -57,28 +61,8 @@
 	{#if found.loading}<p class="soft told" role="status">fitting the wires to it…</p>{/if}
 	{#if fit}
 		<div class:stale={found.loading} aria-busy={found.loading}>
-			<p class="do" role="status">{fitHeadline(fit)}</p>
-			{#each fitSentences(fit) as sentence, i (i)}<p class="told">{sentence}</p>{/each}
+			<FitSaid {fit} />
 			{#if fit.values.length}
-				<table>
-					<thead
-						><tr
-							><th scope="col">what</th><th scope="col">planned</th><th scope="col"
-								>hangs, nine in ten</th
-							></tr
-						></thead
-					>
-					<tbody>
-						{#each fit.values as value (value.name)}
-							{@const text = movedText(value, units.length)}
-							<tr class:open={fit.untold.includes(value.name)}>
-								<th scope="row">{text.name}</th>
-								<td class="mono">{text.planned}</td>
-								<td class="mono"><strong>{text.found}</strong><br />{text.range}</td>
-							</tr>
-						{/each}
-					</tbody>
-				</table>
 				<button class="button unprinted" onclick={() => ontake(fit.antenna)}
 					>Take it as it hangs</button
 				>
@@ -88,24 +72,6 @@
 {/if}
 
 <style>
-	table {
-		width: 100%;
-		border-collapse: collapse;
-		font-size: var(--size-12);
-		margin: 6px 0;
-	}
-	th {
-		text-align: left;
-		font-weight: 400;
-	}
-	td,
-	th {
-		padding: 3px 6px 3px 0;
-		vertical-align: top;
-	}
-	.open {
-		color: var(--soft);
-	}
 	.stale {
 		opacity: 0.7;
 	}

@@ -32,6 +32,8 @@ CauseKey = Literal["none", "joint", "radials", "across", "resistor", "line", "tr
 # radio's side.
 JOINT_OHM, RADIALS_OHM, ACROSS_TIMES, RESISTOR_TIMES, LEAD_H = 10.0, 15.0, 8.0, 2.0, 50e-9
 LINE_TIMES, HOT_OHM, TIMES = 4.0, 150.0, 2.5
+# Its permeability over what it should be, and by how much one standard deviation multiplies (from memory).
+TIRED, TIRED_TIMES = 0.75, 1.4
 # Of a known line, one standard deviation: loss, electrical length, impedance; of a known transformer: permeability,
 # leakage and capacitance (common practice).
 LINE_LOSS, LINE_LENGTH, LINE_OHM, RING, STRAYS_TIMES = 0.05, 0.005, 0.02, 0.1, 1.5
@@ -146,7 +148,10 @@ def _hot(key: str) -> Callable[[Sequence[Element], Columns], list[Element]]:
     def added(below: Sequence[Element], z: Columns) -> list[Element]:
         at = next(i for i, e in enumerate(below) if e.key == key)
         hot = Element("hot", "shunt", Resistor(_times(HOT_OHM, z[0])))
-        return [*below[: at + 1], hot, *below[at + 1 :]]
+        cold: Any = below[at].part
+        # Near where it gives up a core has less permeability too.
+        tired = replace(cold, permeability_factor=cold.permeability_factor * _times(TIRED, z[1], TIRED_TIMES))
+        return [*below[:at], replace(below[at], part=tired), hot, *below[at + 1 :]]
 
     return added
 
@@ -190,7 +195,9 @@ def causes_of(known: Known) -> tuple[Cause, ...]:
     if known.below:
         found.append(_resistor_at(50.0, behind=False))
     found += [Cause("line", 1.0, 2, _lossier(e.key), starts=WET_STARTS) for e in known.lines]
-    found += [Cause("transformer", 1.0, 1, _hot(e.key), starts=((-1.0,), (1.0,))) for e in known.transformers]
+    found += [
+        Cause("transformer", 1.0, 2, _hot(e.key), starts=((-1.0, 0.0), (1.0, 0.0))) for e in known.transformers
+    ]
     nothing = np.zeros((1, dimensions_of(known)))
     load = System(_seen(known, np.array([known.at_hz]), nothing), known.below).impedance(np.array([known.at_hz]))
     settings = matches_of(Tuner(), known.at_hz, complex(np.asarray(load).reshape(-1)[0])).settings

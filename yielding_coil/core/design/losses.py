@@ -9,7 +9,7 @@ Source:
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -49,6 +49,10 @@ SURE, ACCUSED = 0.85, 0.01
 WITHIN, MOST_NAMED = 30.0, 3
 # Watts of 100 that are worth a word; from so many on what is known already is too good to be true.
 WORTH_W, MUCH_W = 5.0, 33.0
+# What takes less of 100 W is no place to look at; so many places are told.
+LEAST_W, MOST_PLACES = 0.5, 5
+# No watts of 100 are told finer: what segments, thin wires and tables of copper leave (of ours: half of that).
+FLOOR_W, NOTHING_W = 1.0, 0.05
 # Of a kept sweep: noise from point to point, and what the model errs by in Γ and along the frequencies.
 NOISE, MODEL, STRETCH, BENT = 1.5e-3, 0.004, 1.5e-3, 0.7
 # Two sweeps of the same: what wind and leads leave between them, root mean square of |δΓ|.
@@ -98,7 +102,7 @@ class LossVerdict:
             shield, by two sweeps; cannot tell, because of `why`; or like nothing expected.
         named: causes that may be meant, the likeliest first; three at most.
         odds: of all that were tried.
-        places: where watts stay, the most first; empty where nothing fits.
+        places: where watts stay that are worth a look, the most first; empty where nothing fits.
         radiated: of 100 W that go in where it is swept.
         stays: in parts, lines, wires and radials; soil that reflects poorly is not among it.
         settle: the measurement that would tell most; None where nothing is open.
@@ -177,7 +181,7 @@ def loss_verdict(
         why=why,
         named=named,
         odds=odds,
-        places=tuple(sorted(places.values(), key=lambda p: -p.likely_w)),
+        places=_worth_a_look(places.values()),
         radiated=radiated,
         stays=stays,
         settle=_settle(known, odds, state),
@@ -238,13 +242,16 @@ def _drawn(mean: Real, root: Real) -> Real:
 
 def _places(known: Known, causes: Sequence[Cause], fits: Sequence[Fit], weights: Real) -> dict[str, LossPlace]:
     """By all causes together, each weighing what it is likely."""
-    watts, effects = _watts(known.antenna.hung, known.at_hz, tuple(e.name for e in known.antenna.effects))
+    watts, effects, unseen = _watts(known.antenna.hung, known.at_hz, tuple(e.name for e in known.antenna.effects))
+    # What lies far away moves watts and no sweep.
+    rng = np.random.default_rng([SEED, 1])
+    away = np.concatenate([np.zeros((1, 4)), rng.standard_normal((DRAWS, len(unseen))) @ unseen])
     drawn: list[tuple[float, dict[str, Real]]] = []
     for cause, found, weight in zip(causes, fits, weights, strict=True):
         if weight > NEGLIGIBLE:
             root = np.asarray(np.linalg.cholesky(found.covariance + 1e-12 * np.eye(found.deviates.size)))
             z = np.concatenate([found.deviates[None], _drawn(found.deviates, root)])
-            each = places_of(known, cause, z, watts, effects)
+            each = places_of(known, cause, z, watts + away, effects)
             each["stays"] = 100 - each["radiated"] - each["soil"]
             drawn.append((float(weight), each))
     share = np.concatenate([np.full(DRAWS, weight / DRAWS) for weight, _ in drawn])
@@ -254,15 +261,25 @@ def _places(known: Known, causes: Sequence[Cause], fits: Sequence[Fit], weights:
         values = np.concatenate([each.get(key, np.zeros(DRAWS + 1))[1:] for _, each in drawn])
         low, high = _quantiles(values, share)
         likely = float(likeliest[key][0]) if key in likeliest else 0.0
-        found_places[key] = LossPlace(key, likely, min(low, likely), max(high, likely))
+        floor = FLOOR_W if max(high, likely) > NOTHING_W else 0.0
+        low, high = max(min(low, likely) - floor, 0.0), min(max(high, likely) + floor, 100.0)
+        found_places[key] = LossPlace(key, likely, low, high)
     return found_places
 
 
 @lru_cache(maxsize=32)
-def _watts(hung: Hung, frequency_hz: float, names: tuple[str, ...]) -> tuple[Real, Real]:
+def _watts(hung: Hung, frequency_hz: float, names: tuple[str, ...]) -> tuple[Real, Real, Real]:
+    """Shares as planned; what a deviate of each name does to them, and of what no sweep shows; (n, 4) each."""
     astray = dict(watts_astray(hung, frequency_hz))
-    effects = np.stack([astray.get(name, np.zeros(4)) for name in names]) if names else np.zeros((0, 4))
-    return hung.watts_at(frequency_hz, 1.0), effects
+    effects = np.array([astray.get(name, np.zeros(4)) for name in names]).reshape(-1, 4)
+    unseen = np.array([effect for name, effect in astray.items() if name not in names]).reshape(-1, 4)
+    return hung.watts_at(frequency_hz, 1.0), effects, unseen
+
+
+def _worth_a_look(places: Iterable[LossPlace]) -> tuple[LossPlace, ...]:
+    """The most first, as many as a picture holds."""
+    found = (p for p in places if p.likely_w >= LEAST_W or p.high_w >= WORTH_W)
+    return tuple(sorted(found, key=lambda p: -p.likely_w)[:MOST_PLACES])
 
 
 def _quantiles(values: Real, share: Real) -> tuple[float, float]:

@@ -126,7 +126,8 @@ export function valueText(value: Value): {
 	// Of the antenna by how much it is off; of a part its share of what was meant.
 	const off = (v: number) => {
 		const share = (v - value.planned) * 100;
-		return `${share < 0 ? '−' : '+'}${Math.abs(share).toFixed(1)} %`;
+		const text = Math.abs(share).toFixed(1);
+		return text === '0.0' ? '0.0 %' : `${share < 0 ? '−' : '+'}${text} %`;
 	};
 	return {
 		name,

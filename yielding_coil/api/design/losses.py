@@ -98,7 +98,10 @@ class LossVerdictOut(BaseModel):
 def judge_loss(request: Request, session: InTransaction, asked: LossVerdictIn) -> LossVerdictOut | None:
     """Where the watts go by a sweep, with their bounds, and what it asks for beyond what is known."""
     kind = KINDS[asked.antenna.antenna]
-    known = Known.of(_hung(asked), kind.feed_ohm, _below(request, session, asked), asked.target.to_core())
+    hung, target = _hung(asked), asked.target.to_core()
+    # Its fan before the session takes a connection: nobody waits for one while wires are solved.
+    Known.of(hung, kind.feed_ohm, (), target)
+    known = Known.of(hung, kind.feed_ohm, _below(request, session, asked), target)
     if asked.sweep_id is None:
         return None
     require_corrected(session, asked.sweep_id)

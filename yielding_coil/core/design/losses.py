@@ -101,7 +101,7 @@ class LossVerdict:
         state: nothing looks wrong; nothing but what is known, which is much; loss by one of `named`; current on the
             shield, by two sweeps; cannot tell, because of `why`; or like nothing expected.
         named: causes that may be meant, the likeliest first; three at most.
-        odds: of all that were tried.
+        odds: of all that were tried; empty where nothing fits.
         places: where watts stay that are worth a look, the most first; empty where nothing fits.
         radiated: of 100 W that go in where it is swept.
         stays: in parts, lines, wires and radials; soil that reflects poorly is not among it.
@@ -180,7 +180,7 @@ def loss_verdict(
         state=state,
         why=why,
         named=named,
-        odds=odds,
+        odds=() if strange else odds,
         places=_worth_a_look(places.values()),
         radiated=radiated,
         stays=stays,

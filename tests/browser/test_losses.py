@@ -4,7 +4,7 @@ import re
 
 import numpy as np
 import pytest
-from client_helpers import hung, logged, wire_build
+from client_helpers import acted, hung, logged, wire_build
 from playwright.sync_api import expect
 
 from yielding_coil.core.sweep import Sweep
@@ -109,3 +109,9 @@ def test_a_trimmed_wire_is_judged_as_it_hangs_now(page, address, client, loft, s
     settle()
     expect(card(page).get_by_role("status")).to_have_text("More is lost than the plan accounts for")
     expect(card(page)).to_contain_text("a bad joint")
+
+    # Cut since, the sweep is of another wire.
+    acted(client, build, "cut", 0.02, 0.02)
+    page.reload()
+    settle()
+    expect(card(page)).to_contain_text("Sweep it, and this tells")

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
-from made_installations import COAX, INSTALLATIONS, RESIDUAL, SPAN, TWELVE, installed, planned, read
+from made_installations import COAX, INSTALLATIONS, RESIDUAL, SPAN, TWELVE, hung_truly, installed, planned, read
 
 from yielding_coil.core.design import Known, as_modelled, loss_verdict
 from yielding_coil.core.errors import OutOfDomainError
@@ -131,6 +131,19 @@ def test_another_antenna_is_like_nothing_and_a_small_leak_is_no_accusation():
     leak = System(ReadOnce(plan.structure().impedance_at(f)), [Element("leak", "shunt", Resistor(20e3))])
     found = loss_verdict(own.known, read(f, leak.impedance(f), np.random.default_rng(6)), RESIDUAL)
     assert found.state == "nothing_wrong"
+
+
+@pytest.mark.deep
+@pytest.mark.parametrize("share", [0.95, 0.97, 1.03, 1.05, 1.08])
+def test_a_tape_that_was_misread_is_no_loss(share):
+    """Far off what is known: like nothing at the most, never an accusation."""
+    rng = np.random.default_rng([91, round(100 * share)])
+    hung = hung_truly(planned("dipole", TWELVE), rng)
+    longer = hung.told(leg_m=hung.leg_m * share)
+    f = np.linspace(0.94, 1.06, 101) * TWELVE.center_hz
+    known = Known.of(planned("dipole", TWELVE), 50.0, (), TWELVE)
+    found = loss_verdict(known, read(f, longer.structure().impedance_at(f), rng), RESIDUAL)
+    assert found.state in ("nothing_wrong", "cannot_tell", "no_match")
 
 
 @pytest.mark.deep

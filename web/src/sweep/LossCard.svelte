@@ -65,9 +65,13 @@
 	// Asked without a sweep as well: then its fan is ready when one comes.
 	const judged = latest(
 		() => asked,
-		(body) => answer(api.POST('/api/losses', { body }))
+		async (body) => ({
+			of: body.sweep_id,
+			verdict: await answer(api.POST('/api/losses', { body }))
+		})
 	);
-	const found = $derived(sweepId ? judged.value : null);
+	// Never beside another sweep than its own, however late it comes.
+	const found = $derived(sweepId && judged.value?.of === sweepId ? judged.value.verdict : null);
 	$effect(() => onjudged?.(found));
 	const flow = (p: Schemas['LossPlaceOut']) => ({
 		watts: p.likely_w,

@@ -57,12 +57,15 @@
 	const odd = $derived(trim?.findings.some((f) => f.asks_again) ?? false);
 	const bands = $derived(trim?.links.map((link) => link.label) ?? []);
 	const taken = $derived(trim?.taken ?? []);
-	/** The newest sweep of the band that is looked at. */
-	const swept = $derived(
-		trim?.entries
-			.filter((e) => e.sweep_id && e.data.kind === 'reading' && e.data.link === trim.link)
-			.at(-1)?.sweep_id ?? null
-	);
+	/** The newest sweep of the band that is looked at; none where the wire was changed since. */
+	const swept = $derived.by(() => {
+		let last: string | null = null;
+		for (const { data, sweep_id: id } of trim?.entries ?? []) {
+			if (data.kind === 'cut' || data.kind === 'hung') last = null;
+			else if (id && data.kind === 'reading' && data.link === trim?.link) last = id;
+		}
+		return last;
+	});
 	const ends = $derived(
 		trim?.hung
 			? trim.links.map((l) => ({ near_hz: l.target_hz, reach_m: l.leg_m - l.folded_m }))
@@ -414,7 +417,7 @@
 					</ul>
 				</section>
 			{/if}
-			{#if trim.planned && swept}
+			{#if trim.planned && trim.hung}
 				<LazyPage
 					page={() => import('../sweep/LossCard.svelte')}
 					given={{

@@ -43,7 +43,7 @@ CORE_FLOORS = (
     ("element", "modelled_antenna"),
     ("winding", "antenna"),
     ("design", "bench"),
-    ("matching", "choice"),
+    ("matching", "choice", "sheet"),
     ("search",),
 )
 API_FLOORS = (
@@ -52,6 +52,7 @@ API_FLOORS = (
     ("sweep", "wire", "drawer"),
     ("line", "analyser", "design", "bench", "build"),
     ("winding", "matching", "choice", "trim"),
+    ("sheet",),
     ("jobs",),
     ("app",),
     ("openapi",),

@@ -26,6 +26,7 @@ from yielding_coil.api import (
     line,
     matching,
     quantities,
+    sheet,
     sweep,
     tables,
     trim,
@@ -106,7 +107,22 @@ def create_app(
         """Whether the application answers; it waits for no thread and no database."""
         return Health(version=VERSION)
 
-    rooms = (tables, sweep, wire, drawer, line, analyser, design, bench, build, winding, matching, choice, trim)
+    rooms = (
+        tables,
+        sweep,
+        wire,
+        drawer,
+        line,
+        analyser,
+        design,
+        bench,
+        build,
+        winding,
+        matching,
+        choice,
+        trim,
+        sheet,
+    )
     routers = [router for room in rooms for router in room.ROUTERS]
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)

@@ -124,6 +124,13 @@ if TYPE_CHECKING:
     from yielding_coil.core.search import Shelf as Shelf
     from yielding_coil.core.search import Tube as Tube
     from yielding_coil.core.search import search_matches as search_matches
+    from yielding_coil.core.sheet import BuildSheet as BuildSheet
+    from yielding_coil.core.sheet import Holding as Holding
+    from yielding_coil.core.sheet import Thing as Thing
+    from yielding_coil.core.sheet import batch_of as batch_of
+    from yielding_coil.core.sheet import box_wiring as box_wiring
+    from yielding_coil.core.sheet import build_sheet as build_sheet
+    from yielding_coil.core.sheet import from_drawer as from_drawer
     from yielding_coil.core.solenoid import Solenoid as Solenoid
     from yielding_coil.core.solenoid import turns_for as turns_for
     from yielding_coil.core.sweep import ReflectionUncertainty as ReflectionUncertainty
@@ -239,6 +246,7 @@ _HOMES = {
     "reflection": "impedance_of reflection_of return_loss_db swr_of swr_of_impedance",
     "ring": "Material Ring RingCoil Size",
     "search": "Held SearchTask Shelf Tube search_matches",
+    "sheet": "BuildSheet Holding Thing batch_of box_wiring build_sheet from_drawer",
     "solenoid": "Solenoid turns_for",
     "sweep": "ReflectionUncertainty Sweep SwrSweep band_change match_floor standing suggested_targets",
     "system": "Antenna Element Station System worst_over",

@@ -308,6 +308,22 @@ def yield_of(
     return Yield(share, float(share_of_set.std(ddof=1) / math.sqrt(SETS)), tuple(found), int(impossible.sum()))
 
 
+def which_hold(
+    system: System, targets: Sequence[Target], spreads: Sequence[Spread], deviates: Sequence[Complex]
+) -> np.ndarray:
+    """Which builds hold every target's limit, for deviates of one's own.
+
+    Args:
+        deviates: standard normal, one array a spread, shape (builds, 1) each, as `sample` draws them.
+
+    Returns:
+        Booleans, shape (builds,); one alone where nothing strays.
+    """
+    frequency, allowed = judged_at(targets)
+    holds, _ = _built(system, spreads, deviates, system.match_station, frequency, allowed)
+    return np.broadcast_to(holds, (len(deviates[0]) if deviates else 1,))
+
+
 def shares_at(
     system: System,
     targets: Sequence[Target],

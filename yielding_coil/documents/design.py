@@ -214,13 +214,16 @@ class FixedCapacitor(Payload):
 
     def to_core(self) -> core.FixedCapacitor:
         """The capacitor for the core."""
+        pair = self.pair
         return core.FixedCapacitor(
             key=self.key,
             place=self.place,
             capacitance_f=self.capacitance_f,
             q=self.q,
             spread=self.spread,
-            stands_v=_stands_v(self.piece) if self.pair is None else self.pair.voltage_v,
+            stands_v=_stands_v(self.piece) if pair is None else pair.voltage_v,
+            halves=() if pair is None else tuple((p.name, p.capacitance_f) for p in pair.parts),
+            joined=None if pair is None else pair.way,
         )
 
 

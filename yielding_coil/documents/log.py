@@ -6,11 +6,13 @@ from uuid import UUID
 
 from pydantic import Field, TypeAdapter
 
+from yielding_coil import data
 from yielding_coil.core import target as core_target
 from yielding_coil.core import wire as core
-from yielding_coil.core.antenna import moves_by_length, pair_of
+from yielding_coil.core.antenna import cut_pieces, moves_by_length, pair_of
+from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, HungUp, HungWire, ReadOn, WireAct, WireForm
-from yielding_coil.documents.fields import Payload, Words
+from yielding_coil.documents.fields import Counted, Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
 from yielding_coil.documents.wire import WireAntenna
 
@@ -76,6 +78,20 @@ class WirePlan(Payload):
             return 1.0
         return moves_by_length(self.antenna.hung(), near_hz, self.feed_ohm or kind.feed_ohm)
 
+    def pieces(self, targets: Sequence[core_target.Target], unit: LengthUnit = "m") -> tuple[core.Piece, ...]:
+        """What to cut of wire: as its antenna is modelled, else by the rule of its form, where there is one.
+
+        Raises:
+            OutOfDomainError: an antenna that cannot hang so.
+        """
+        if self.antenna is not None:
+            return cut_pieces(self.antenna.hung(), targets[0].center_hz, self.added, unit)
+        rules = list(data.lengths().values())
+        if not core.rules_for(self.form, rules, self.corners):
+            return ()
+        bands = [core.Band(t.label, t.center_hz) for t in targets]
+        return core.cut_list(self.to_core(), bands, rules, unit).cuts
+
     def require_hangs(self) -> None:
         """Raise OutOfDomainError where its antenna, or the recipe that it is held against, cannot hang so."""
         for antenna in (self.antenna, self.recipe):
@@ -134,7 +150,14 @@ class ReadingData(Payload):
         return ReadOn(self.link)
 
 
-class CheckData(Payload):
+class LeavesWire(Payload):
+    """Something after which the wire is as it was."""
+
+    def event(self) -> None:
+        """The wire stayed as it was."""
+
+
+class CheckData(LeavesWire):
     """What is in the line was put on a resistor in place of the antenna."""
 
     kind: Literal["bench_check"] = "bench_check"
@@ -144,9 +167,6 @@ class CheckData(Payload):
     design_id: UUID | None = None
     setup: Annotated[Words, Field(max_length=20)] = ""
     stated: list[Annotated[Words, Field(max_length=40)]] = Field(default=[], max_length=12)
-
-    def event(self) -> None:
-        """The wire stayed as it was."""
 
 
 class UseSoData(Payload):
@@ -160,19 +180,82 @@ class UseSoData(Payload):
         return ReadOn(self.link)
 
 
-class NoteData(Payload):
+class NoteData(LeavesWire):
     """Words alone."""
 
     kind: Literal["note"] = "note"
 
-    def event(self) -> None:
-        """The wire stayed as it was."""
+
+class BuiltData(LeavesWire):
+    """It was built by this state of a design."""
+
+    kind: Literal["built"] = "built"
+    design_id: UUID
+    number: Counted
 
 
-EntryIs = HungData | CutData | ReadingData | CheckData | UseSoData | NoteData
+# Comparing two antennas within minutes, a report from a beacon or a listener, a contact made.
+Evidence = Literal["comparison", "report", "contact"]
+
+
+class OnAirData(LeavesWire):
+    """Something that the air told: worth keeping, weak as a proof."""
+
+    kind: Literal["on_air"] = "on_air"
+    evidence: Evidence
+    band: Annotated[Words, Field(max_length=60)] = ""
+    # What it was compared with, and how much stronger this one was, decibels.
+    against: Annotated[Words, Field(max_length=120)] = ""
+    stronger_db: Annotated[float, Field(ge=-60, le=60, allow_inf_nan=False)] | None = None
+
+
+class CheckedAgainData(LeavesWire):
+    """The same winding swept again after something was done to it: glue, ties, the box."""
+
+    kind: Literal["checked_again"] = "checked_again"
+    # What was done between the two sweeps, and of which wound thing.
+    after: Annotated[Words, Field(max_length=60)]
+    key: Annotated[Words, Field(max_length=40)] = ""
+    before_sweep_id: UUID
+
+
+class DoneData(LeavesWire):
+    """It is good enough: a person's word."""
+
+    kind: Literal["done"] = "done"
+
+
+class RemindData(LeavesWire):
+    """What to look at again, and when."""
+
+    kind: Literal["remind"] = "remind"
+    when: Literal["after_storm", "in_a_year"]
+
+
+class PositionRemovedData(LeavesWire):
+    """Where a photograph was taken was taken out of it."""
+
+    kind: Literal["position_removed"] = "position_removed"
+    photograph: Annotated[Words, Field(max_length=255)]
+
+
+EntryIs = (
+    HungData
+    | CutData
+    | ReadingData
+    | CheckData
+    | UseSoData
+    | NoteData
+    | BuiltData
+    | OnAirData
+    | CheckedAgainData
+    | DoneData
+    | RemindData
+    | PositionRemovedData
+)
 EntryData = Annotated[EntryIs, Field(discriminator="kind")]
 _ENTRY: TypeAdapter[EntryIs] = TypeAdapter(EntryData)
-EntryText = Annotated[Words, Field(max_length=500)]
+EntryText = Annotated[Words, Field(max_length=2000)]
 
 
 def read_entry(kept: dict[str, Any]) -> EntryIs:

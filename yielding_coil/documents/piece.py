@@ -1,5 +1,6 @@
 """What lies in the drawer: cores, materials, wires, cables, capacitors and the rest; each kind with its values."""
 
+from collections.abc import Sequence
 from typing import Annotated, Literal
 from uuid import UUID
 
@@ -7,6 +8,7 @@ from pydantic import Field
 
 from yielding_coil import data
 from yielding_coil.core.matching import Stock
+from yielding_coil.core.sheet import Holding, ThingKind, Traits
 from yielding_coil.documents.design import CableValues
 from yielding_coil.documents.fields import Farad, Henry, Hertz, PartLength, Payload, SpreadOf, Words
 from yielding_coil.documents.ring_wound import MaterialValues, RingCore, WireValues
@@ -159,3 +161,32 @@ def stock_of(piece: CapacitorPiece) -> Stock:
     """A capacitor of the drawer for the core."""
     v = piece.values
     return Stock(piece.name, v.capacitance_f, v.tolerance, v.voltage_v, v.q, piece.count)
+
+
+def _traits(piece: AnyPiece, key: str) -> tuple[ThingKind, Traits, bool] | None:
+    """What it is by, and whether a sweep of one's own stands behind it; None of what no build sheet lists."""
+    if piece.kind == "core":
+        return "ring", {"mix": piece.values.mix, "size": piece.values.size}, piece.values.measured
+    if piece.kind == "wire":
+        return "wire", {"diameter_m": piece.values.diameter_m}, False
+    if piece.kind == "cable":
+        return "cable", {"name": piece.values.name}, True
+    if piece.kind == "capacitor":
+        v = piece.values
+        return "capacitor", {"capacitance_f": v.capacitance_f, "voltage_v": v.voltage_v}, piece.sweep_id is not None
+    if piece.kind == "former":
+        return "former", {"outer_m": piece.values.outer_m}, False
+    if piece.kind == "box":
+        return "box", {"key": key}, False
+    return None
+
+
+def holdings_of(pieces: Sequence[tuple[UUID, AnyPiece]]) -> list[Holding]:
+    """What lies in the drawer, as a build sheet looks for it."""
+    found = []
+    for piece_id, piece in pieces:
+        known = _traits(piece, str(piece_id))
+        if known is not None:
+            kind, traits, measured = known
+            found.append(Holding(kind, piece.name, traits, piece.count, measured, piece.price))
+    return found

@@ -215,7 +215,8 @@ class Entry(Base):
     __tablename__ = "entries"
     __table_args__ = (
         CheckConstraint(
-            "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test', 'use_so')",
+            "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test', 'use_so', 'on_air', "
+            "'checked_again', 'done', 'remind', 'position_removed')",
             name="kind",
         ),
     )
@@ -231,5 +232,41 @@ class Entry(Base):
     text: Mapped[str] = mapped_column(default="")
     data: Mapped[dict[str, Any]]
     setup_id: Mapped[UUID | None] = mapped_column(ForeignKey("setups.id", ondelete="SET NULL"))
-    sweep_id: Mapped[UUID | None] = mapped_column(ForeignKey("sweeps.id", ondelete="SET NULL"))
+    sweep_id: Mapped[UUID | None] = mapped_column(ForeignKey("sweeps.id", ondelete="SET NULL"), index=True)
+    deleted_at: Mapped[datetime | None]
+
+
+class Tick(Base):
+    """A step of a build sheet that somebody ticked, or noted something at."""
+
+    __tablename__ = "ticks"
+
+    design_id: Mapped[UUID] = mapped_column(ForeignKey("designs.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    step: Mapped[str] = mapped_column(String(80), primary_key=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    done: Mapped[bool] = mapped_column(default=False)
+    note: Mapped[str] = mapped_column(default="")
+    ticked_at: Mapped[datetime | None]
+
+
+class Photograph(Base):
+    """A photograph at an entry of the log: the original to the byte, and a smaller view made when first seen."""
+
+    __tablename__ = "photographs"
+    __table_args__ = (CheckConstraint("kind in ('jpeg', 'png')", name="kind_known"),)
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    entry_id: Mapped[UUID] = mapped_column(ForeignKey("entries.id", ondelete="CASCADE"), index=True)
+    revision: Mapped[int] = mapped_column(default=1)
+    name: Mapped[str] = mapped_column(String(255))
+    kind: Mapped[str] = mapped_column(String(10))
+    size: Mapped[int]
+    width: Mapped[int]
+    height: Mapped[int]
+    # Whether the original says where it was taken.
+    located: Mapped[bool]
+    taken_at: Mapped[datetime | None]
+    original: Mapped[bytes] = mapped_column(deferred=True)
+    view: Mapped[bytes | None] = mapped_column(deferred=True)
     deleted_at: Mapped[datetime | None]

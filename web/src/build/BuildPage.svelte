@@ -83,35 +83,38 @@
 <svelte:head><title>{stageName} · {build?.name ?? 'Build'} · Yielding Coil</title></svelte:head>
 <svelte:window onkeydown={numbered} />
 
-<Header>
-	{#snippet title()}
-		{#if build}
-			<NameField what="build" name={build.name} onrename={(name) => page.change({ name })} />
-		{/if}
-	{/snippet}
-	{#snippet tools()}
-		{#if build}
-			{@const present = build}
-			<QuantityField
-				label="Power"
-				quiet
-				kind="power"
-				shown="{Number(present.power_w.toFixed(1))} W"
-				width={6}
-				onsettle={(power_w) => page.change({ power_w })}
-			/>
-			<select
-				aria-label="Mode"
-				value={present.mode}
-				onchange={(event) => page.change({ mode: event.currentTarget.value as Build['mode'] })}
-			>
-				<option value="speech">speech</option>
-				<option value="telegraphy">telegraphy</option>
-				<option value="digital">digital, constant carrier</option>
-			</select>
-		{/if}
-	{/snippet}
-</Header>
+<!-- The build sheet has a head of its own on paper. -->
+<div class:unprinted={stage === 'build'}>
+	<Header>
+		{#snippet title()}
+			{#if build}
+				<NameField what="build" name={build.name} onrename={(name) => page.change({ name })} />
+			{/if}
+		{/snippet}
+		{#snippet tools()}
+			{#if build}
+				{@const present = build}
+				<QuantityField
+					label="Power"
+					quiet
+					kind="power"
+					shown="{Number(present.power_w.toFixed(1))} W"
+					width={6}
+					onsettle={(power_w) => page.change({ power_w })}
+				/>
+				<select
+					aria-label="Mode"
+					value={present.mode}
+					onchange={(event) => page.change({ mode: event.currentTarget.value as Build['mode'] })}
+				>
+					<option value="speech">speech</option>
+					<option value="telegraphy">telegraphy</option>
+					<option value="digital">digital, constant carrier</option>
+				</select>
+			{/if}
+		{/snippet}
+	</Header>
+</div>
 <StageNav {buildId} {stage} {done} />
 <main>
 	{#if problem}
@@ -131,6 +134,8 @@
 					<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
 				{:else if stage === 'predict'}
 					<LazyPage page={() => import('../predict/PredictDesk.svelte')} given={{}} />
+				{:else if stage === 'build'}
+					<LazyPage page={() => import('./BuildDesk.svelte')} given={{}} />
 				{:else if stage === 'match' ? !matched : build.sweeps.length === 0}
 					<NoSweepYet />
 				{:else if stage === 'match'}

@@ -19,9 +19,18 @@
 		other?: { name: string; bench: Winding['bench'] } | null;
 		/** What was swept; none when left out. */
 		measured?: Schemas['MeasuredOut'] | null;
+		height?: number;
 	}
 
-	let { bench, targets, markerHz, onmarker, other = null, measured = null }: Props = $props();
+	let {
+		bench,
+		targets,
+		markerHz,
+		onmarker,
+		other = null,
+		measured = null,
+		height = 190
+	}: Props = $props();
 
 	const f = $derived(bench.frequency_hz);
 	const frame = $derived({
@@ -30,7 +39,7 @@
 		targets,
 		markerHz,
 		onmarker,
-		height: 190
+		height
 	});
 	const swr = $derived(bench.what === 'swr');
 	const known = $derived(

@@ -11,7 +11,7 @@ from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.sweep import antenna_of
 from yielding_coil.api.winding.schema import BenchSetupOut, WindingIn, WindingOut
 from yielding_coil.core.bench import setups_of, shown_resistor_ohm
-from yielding_coil.core.winding import reading_like, turns_like
+from yielding_coil.core.winding import AnyWinding, WindingReport, reading_like, turns_like
 from yielding_coil.documents.coil import Coil
 from yielding_coil.documents.fields import Hertz
 from yielding_coil.documents.piece import BoxPiece
@@ -62,16 +62,21 @@ def winding(request: Request, session: InTransaction, asked: WindingIn) -> Windi
         low_hz=asked.low_hz,
         high_hz=asked.high_hz,
         resistor_ohm=resistor_ohm,
-        boxes=_boxes(session),
+        boxes=boxes_for(session),
     )
+    return winding_out(element, element.report(task), resistor_ohm)
+
+
+def winding_out(element: AnyWinding, report: WindingReport, resistor_ohm: float | None) -> WindingOut:
+    """As it travels, with the ways to sweep it on the bench."""
     setups = [
         BenchSetupOut(key=s.key, resistor_ohm=shown_resistor_ohm(s), link_turns=s.link_turns)
         for s in setups_of(element, resistor_ohm)
     ]
-    return WindingOut.of(element.report(task), setups)
+    return WindingOut.of(report, setups)
 
 
-def _boxes(session: Session) -> list[data.BoxRow]:
+def boxes_for(session: Session) -> list[data.BoxRow]:
     """One's own boxes, the latest first, and the trade's."""
     own = [(row, piece_of(row)) for row in pieces(session, "box")]
     mine = [

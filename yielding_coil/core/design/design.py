@@ -149,7 +149,11 @@ class CoaxCapacitor:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class FixedCapacitor:
-    """A bought capacitor: mica, ceramic; `stands_v` of the one in hand."""
+    """A bought capacitor: mica, ceramic; `stands_v` of the one in hand.
+
+    Args:
+        halves: name and farads of the two that make it, `joined` so; none where it is one.
+    """
 
     key: str
     place: Literal["series", "shunt"]
@@ -157,6 +161,8 @@ class FixedCapacitor:
     q: float = 1000.0
     spread: float = 0.05
     stands_v: float | None = None
+    halves: tuple[tuple[str, float], ...] = ()
+    joined: Literal["series", "parallel"] | None = None
 
     by_hand: ClassVar[bool] = True
     trimmed_in_place: ClassVar[bool] = True

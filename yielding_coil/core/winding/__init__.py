@@ -30,6 +30,7 @@ from yielding_coil.core.winding.leg_trap import LegTrap, link_dip
 from yielding_coil.core.winding.line_choke import SHIELD, ChokeConductor, LineChoke
 from yielding_coil.core.winding.losses import BandLosses, TemperatureRise, ThermalBody, band_losses, coil_body
 from yielding_coil.core.winding.report import (
+    BenchCurve,
     CoilView,
     RingView,
     WindingReport,
@@ -54,6 +55,7 @@ from yielding_coil.core.winding.wiring import (
     START,
     TAP,
     WIRINGS,
+    Across,
     Join,
     Kind,
     Wiring,
@@ -87,9 +89,11 @@ __all__ = [
     "TRIED_F",
     "WINDINGS",
     "WIRINGS",
+    "Across",
     "AirCoil",
     "AnyWinding",
     "BandLosses",
+    "BenchCurve",
     "Box",
     "BoxFit",
     "ChokeConductor",

@@ -251,6 +251,14 @@ export const help = {
 			'Evidence by the method of Laplace (MacKay, Information Theory, Inference, and Learning Algorithms, 2003, ch. 27 and 28).',
 		sure: 'In two hundred simulated trials of each slip of an unun on two rings all were named or in a stated pair, and no right one was accused. A turn of a ferrite choke, or of a powder coil of more than 25 turns, hides in the spread of the core: then that is said.'
 	},
+	build: {
+		title: 'The build sheet',
+		what: 'Everything that one state of a design is made from: what to take, the steps in the order of the work, the windings, the wiring of the box, what the bench should show. Ticks and notes are kept at once, and seen on every page that shows the sheet.',
+		how: 'Lists and steps follow from the parts of the design; a thing counts as in the drawer when its size, mix or value is the same there. Several builds: what is bought together, and what a way of winding leaves open, strays alike for all; what hands wind strays for each.',
+		source:
+			'Twice the peak voltage for capacitors, and rings of one batch alike: common practice. Resistors ± 5 %: IEC 60063, E24.',
+		sure: 'The number of builds that hold lies between its bounds nine times in ten or more, tried with errors of another kind. Room in a box is judged by the wound things alone.'
+	},
 	bench: {
 		title: 'The bench check',
 		what: 'What an analyser should read with a resistor in place of the antenna, or of the coil alone, before anything is hung. The shaded band holds nineteen right builds in twenty.',

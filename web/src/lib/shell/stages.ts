@@ -5,7 +5,7 @@ export const stages = [
 	{ key: 'match', name: 'Match', desk: true },
 	{ key: 'wind', name: 'Wind', desk: true },
 	{ key: 'predict', name: 'Predict', desk: true },
-	{ key: 'build', name: 'Build', desk: false },
+	{ key: 'build', name: 'Build', desk: true },
 	{ key: 'trim', name: 'Trim', desk: true },
 	{ key: 'log', name: 'Log', desk: false }
 ] as const;

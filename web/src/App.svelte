@@ -3,7 +3,6 @@
 -->
 <script lang="ts">
 	import BandsPage from './bands/BandsPage.svelte';
-	import BinPage from './build/BinPage.svelte';
 	import BuildPage from './build/BuildPage.svelte';
 	import BuildsPage from './build/BuildsPage.svelte';
 	import { server } from './lib/api/server.svelte';
@@ -78,7 +77,7 @@
 		{:else if parts[0] === 'drawer'}
 			<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
 		{:else if parts[0] === 'bin'}
-			<BinPage />
+			<LazyPage page={() => import('./build/BinPage.svelte')} given={{}} />
 		{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}
 			{#key parts[1]}
 				<LazyPage page={() => import('./trim/OutdoorsPage.svelte')} given={{ buildId: parts[1] }} />

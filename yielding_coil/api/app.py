@@ -24,6 +24,7 @@ from yielding_coil.api import (
     drawer,
     jobs,
     line,
+    log,
     matching,
     quantities,
     sheet,
@@ -107,23 +108,9 @@ def create_app(
         """Whether the application answers; it waits for no thread and no database."""
         return Health(version=VERSION)
 
-    rooms = (
-        tables,
-        sweep,
-        wire,
-        drawer,
-        line,
-        analyser,
-        design,
-        bench,
-        build,
-        winding,
-        matching,
-        choice,
-        trim,
-        sheet,
-    )
-    routers = [router for room in rooms for router in room.ROUTERS]
+    ground = (tables, sweep, wire, drawer, line, analyser, design, bench, build)
+    desks = (winding, matching, choice, trim, log, sheet)
+    routers = [router for room in (*ground, *desks) for router in room.ROUTERS]
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)
     if pages.is_dir():

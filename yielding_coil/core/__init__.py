@@ -138,6 +138,7 @@ if TYPE_CHECKING:
     from yielding_coil.core.sweep import SwrSweep as SwrSweep
     from yielding_coil.core.sweep import band_change as band_change
     from yielding_coil.core.sweep import match_floor as match_floor
+    from yielding_coil.core.sweep import moved_since as moved_since
     from yielding_coil.core.sweep import standing as standing
     from yielding_coil.core.sweep import suggested_targets as suggested_targets
     from yielding_coil.core.system import Antenna as Antenna
@@ -248,7 +249,7 @@ _HOMES = {
     "search": "Held SearchTask Shelf Tube search_matches",
     "sheet": "BuildSheet Holding Thing batch_of box_wiring build_sheet from_drawer",
     "solenoid": "Solenoid turns_for",
-    "sweep": "ReflectionUncertainty Sweep SwrSweep band_change match_floor standing suggested_targets",
+    "sweep": "ReflectionUncertainty Sweep SwrSweep band_change match_floor moved_since standing suggested_targets",
     "system": "Antenna Element Station System worst_over",
     "target": "Target",
     "tolerance": "Spread Yield share_trimmed shares_at swr_fan yield_of",

@@ -1,7 +1,7 @@
 """Invented builds that a new installation opens with."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from functools import cache
 from importlib.resources import files
 from uuid import UUID
@@ -26,7 +26,16 @@ from yielding_coil.documents.design import (
     Template,
     with_match,
 )
-from yielding_coil.documents.log import CutData, EntryIs, HungData, ReadingData, WirePlan
+from yielding_coil.documents.log import (
+    CutData,
+    DoneData,
+    EntryIs,
+    HungData,
+    NoteData,
+    OnAirData,
+    ReadingData,
+    WirePlan,
+)
 from yielding_coil.documents.meter_reading import DipRead
 from yielding_coil.documents.ring_wound import RingCore, WoundTransformer
 from yielding_coil.documents.wire import Soil, WireAntenna, WireStock
@@ -34,6 +43,7 @@ from yielding_coil.formats import touchstone
 from yielding_coil.store import builds as build_queries
 from yielding_coil.store.designs import make_design
 from yielding_coil.store.entries import keep_entry
+from yielding_coil.store.photographs import keep_photograph
 from yielding_coil.store.sweeps import impedance_sweep_of, keep_sweep
 from yielding_coil.store.tables import Build, Setup, SweepRow
 
@@ -42,12 +52,23 @@ LINE = "foam-6"
 
 @dataclass(frozen=True, slots=True)
 class _Sweep:
-    """A made-up sweep, where it was taken, and what was around."""
+    """A made-up sweep, where it was taken, what was around, and how long ago."""
 
     file: str
     plane: str
     conditions: dict[str, str]
     line_m: float | None = None
+    days_ago: int = 0
+
+
+@dataclass(frozen=True, slots=True)
+class _Told:
+    """Something told in the log of a made-up build, and how long ago; with a picture where there is one."""
+
+    days_ago: int
+    said: EntryIs
+    text: str
+    picture: str | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +80,7 @@ class _Build:
     targets: tuple[TargetPayload, ...]
     sweeps: tuple[_Sweep, ...]
     line_m: float
+    log: tuple[_Told, ...] = ()
 
 
 def _band(key: str, label: str, limit: float, mode: str | None = None) -> TargetPayload:
@@ -79,10 +101,29 @@ def _builds() -> tuple[_Build, ...]:
                 _band("12m", "12 m", 2.0),
             ),
             (
-                _Sweep("orchard-feedpoint.s1p", "feedpoint", {"ground": "dry"}),
-                _Sweep("orchard-after-rain.s1p", "feedpoint", {"ground": "wet"}),
+                _Sweep("orchard-feedpoint.s1p", "feedpoint", {"ground": "dry"}, days_ago=200),
+                _Sweep("orchard-after-rain.s1p", "feedpoint", {"ground": "wet"}, days_ago=3),
             ),
             12.0,
+            (
+                _Told(201, NoteData(), "Wire between the two old trees, feed at 1.8 m."),
+                _Told(190, NoteData(), "The box open, before the lid went on.", "open-box.jpg"),
+                _Told(189, DoneData(), ""),
+                _Told(
+                    120, OnAirData(evidence="report", band="15 m speech"), "Heard well in the valley, noise low."
+                ),
+                _Told(
+                    61,
+                    OnAirData(
+                        evidence="comparison",
+                        band="15 m speech",
+                        against="the allotment vertical",
+                        stronger_db=-3.0,
+                    ),
+                    "Switched every minute, ten minutes.",
+                ),
+                _Told(4, NoteData(), "Three days of rain; bark wet where the cord rubs."),
+            ),
         ),
         _Build(
             "Allotment long vertical",
@@ -280,6 +321,10 @@ def lay_in(session: Session, *, fresh: bool = False) -> bool:
     return True
 
 
+def _ago(days: int) -> datetime:
+    return datetime.now(UTC) - timedelta(days=days)
+
+
 def _keep(session: Session, build: Build, sweep: _Sweep) -> SweepRow:
     line = {"cable": LINE, "length_m": sweep.line_m} if sweep.line_m else None
     setup = Setup(build_id=build.id, plane=sweep.plane, conditions=sweep.conditions, line=line)
@@ -287,7 +332,7 @@ def _keep(session: Session, build: Build, sweep: _Sweep) -> SweepRow:
     session.flush()
     original = (files(__package__) / sweep.file).read_bytes()
     read = touchstone.read_file(original)
-    return keep_sweep(
+    row = keep_sweep(
         session,
         read.sweep,
         original=original,
@@ -297,6 +342,8 @@ def _keep(session: Session, build: Build, sweep: _Sweep) -> SweepRow:
         build_id=build.id,
         setup_id=setup.id,
     )
+    row.swept_at = _ago(sweep.days_ago)
+    return row
 
 
 def _lay(session: Session, made: _Build) -> None:
@@ -313,6 +360,11 @@ def _lay(session: Session, made: _Build) -> None:
     session.add(build)
     session.flush()
     baseline, *_ = [_keep(session, build, sweep) for sweep in made.sweeps]
+    for told in made.log:
+        entry = keep_entry(session, build.id, told.said, text=told.text, happened_at=_ago(told.days_ago))
+        if told.picture is not None:
+            picture = (files(__package__) / told.picture).read_bytes()
+            keep_photograph(session, entry.id, told.picture, picture)
     build.baseline_sweep_id = baseline.id
     best = _best_match(made.name)
     content = with_match(_unmatched(made, baseline.id), best, Template())

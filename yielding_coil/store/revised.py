@@ -8,9 +8,9 @@ from sqlalchemy import CursorResult, update
 from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import StaleEditError
-from yielding_coil.store.tables import Build, Calibration, Design, Entry, Piece, Settings, SweepRow
+from yielding_coil.store.tables import Build, Calibration, Design, Entry, Photograph, Piece, Settings, SweepRow
 
-Revised = Build | Settings | SweepRow | Design | Calibration | Piece | Entry
+Revised = Build | Settings | SweepRow | Design | Calibration | Piece | Entry | Photograph
 
 
 def edit(

@@ -26,6 +26,12 @@
 			answer(api.POST('/api/designs/{design_id}/restore', { params: { path: { design_id: id } } })),
 		piece: (id: string) =>
 			answer(api.POST('/api/pieces/{piece_id}/restore', { params: { path: { piece_id: id } } })),
+		photograph: (id: string) =>
+			answer(
+				api.POST('/api/photographs/{photograph_id}/restore', {
+					params: { path: { photograph_id: id } }
+				})
+			),
 		entry: (id: string) =>
 			answer(api.POST('/api/entries/{entry_id}/restore', { params: { path: { entry_id: id } } }))
 	};

@@ -136,6 +136,8 @@
 					<LazyPage page={() => import('../predict/PredictDesk.svelte')} given={{}} />
 				{:else if stage === 'build'}
 					<LazyPage page={() => import('./BuildDesk.svelte')} given={{}} />
+				{:else if stage === 'log'}
+					<LazyPage page={() => import('../log/LogDesk.svelte')} given={{}} />
 				{:else if stage === 'match' ? !matched : build.sweeps.length === 0}
 					<NoSweepYet />
 				{:else if stage === 'match'}

@@ -276,7 +276,37 @@ function whatText(entry: Entry, unit: LengthUnit): string {
 	if (d.kind === 'bench_check') {
 		return d.passed ? 'Passed on its resistor' : 'Did not pass on its resistor';
 	}
-	return entry.text || 'Note';
+	return d.kind === 'note' && entry.text ? entry.text : toldText(d);
+}
+
+/** What is told of a build beside the acts on its wire; the person's own words stand beside it. */
+function toldText(d: Entry['data']): string {
+	switch (d.kind) {
+		case 'built':
+			return `Built by state ${d.number} of the design`;
+		case 'on_air': {
+			const on = d.band ? ` on ${d.band}` : '';
+			if (d.evidence !== 'comparison') {
+				return `${d.evidence === 'report' ? 'Report' : 'Contact'} on the air${on}`;
+			}
+			const by = d.stronger_db;
+			const size =
+				by === null || by === undefined
+					? ''
+					: `: ${figures(Math.abs(by), 2)} dB ${by < 0 ? 'weaker' : 'stronger'}`;
+			return `Compared on the air${on}${d.against ? `, against ${d.against}` : ''}${size}`;
+		}
+		case 'checked_again':
+			return `Checked again after ${d.after || 'something was done'}${d.key ? `, ${d.key}` : ''}`;
+		case 'done':
+			return 'Good enough';
+		case 'remind':
+			return d.when === 'after_storm' ? 'To look at after a storm' : 'To look at in a year';
+		case 'position_removed':
+			return `Position taken out of “${d.photograph}”`;
+		default:
+			return 'Note';
+	}
 }
 
 function readText(reading: Extract<Entry['data'], { kind: 'reading' }>['reading']): string {

@@ -20,10 +20,11 @@ from yielding_coil.documents.log import WirePlan
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
 from yielding_coil.store.entries import binned_entries, kinds_of
+from yielding_coil.store.photographs import binned_photographs
 from yielding_coil.store.pieces import pieces
 from yielding_coil.store.revised import edit
 from yielding_coil.store.sweeps import claim_sweep, one_sweep, sweep_of
-from yielding_coil.store.tables import Build, Design, Piece, Settings, SweepRow
+from yielding_coil.store.tables import Build, Design, Photograph, Piece, Settings, SweepRow
 
 router = router_of("build")
 
@@ -87,7 +88,7 @@ class DuplicateIn(BaseModel):
 class BinnedOut(BaseModel):
     """One thing in the bin; of what belongs to a build with its name; of the log what it says."""
 
-    kind: Literal["build", "sweep", "design", "piece", "entry"]
+    kind: Literal["build", "sweep", "design", "piece", "photograph", "entry"]
     id: UUID
     name: str
     build: str | None
@@ -270,12 +271,17 @@ def bin_contents(session: InTransaction) -> list[BinnedOut]:
     """What can be taken back, newest first."""
     found = queries.binned(session)
     rows: list[
-        tuple[Literal["build", "sweep", "design", "piece"], Build | SweepRow | Design | Piece, str | None]
+        tuple[
+            Literal["build", "sweep", "design", "piece", "photograph"],
+            Build | SweepRow | Design | Piece | Photograph,
+            str | None,
+        ]
     ] = [
         *(("build", row, None) for row in found.builds),
         *(("sweep", row, name) for row, name in found.sweeps),
         *(("design", row, name) for row, name in found.designs),
         *(("piece", row, None) for row in pieces(session, binned=True)),
+        *(("photograph", row, name) for row, name in binned_photographs(session)),
     ]
     out = [
         BinnedOut(kind=kind, id=row.id, name=row.name, build=name, binned_at=row.deleted_at)

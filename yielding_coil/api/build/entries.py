@@ -1,6 +1,6 @@
 """The log of a build: what happened to its wire, told, taken back, put back."""
 
-from datetime import datetime
+from datetime import UTC, datetime, timedelta
 from typing import Annotated
 from uuid import UUID
 
@@ -14,11 +14,12 @@ from yielding_coil.core.trim import evidence_of
 from yielding_coil.core.wire import require_amounts
 from yielding_coil.documents.fields import Counted, Words
 from yielding_coil.documents.log import (
-    CheckData,
+    CheckedAgainData,
     CutData,
     EntryData,
     EntryText,
     HungData,
+    LeavesWire,
     ReadingData,
     replay,
 )
@@ -34,6 +35,8 @@ from yielding_coil.store.tables import Build, Entry, Setup, SweepRow
 
 router = router_of("build")
 
+EARLIEST = datetime(1900, 1, 1, tzinfo=UTC)
+
 
 class EntryIn(BaseModel):
     """Something that happened; a reading with where and how it was taken."""
@@ -44,6 +47,15 @@ class EntryIn(BaseModel):
     instrument: Annotated[Words, Field(max_length=120)] = ""
     sweep_id: UUID | None = None
     utc_offset_min: int = Field(default=0, ge=-900, le=900)
+    # Of what is told later; now when null. What was done to the wire is told as it happens.
+    happened_at: datetime | None = None
+
+
+class EntryPatch(BaseModel):
+    """Other words for an entry; what it says beside them stays."""
+
+    revision: Counted
+    text: EntryText
 
 
 class EntryOut(BaseModel):
@@ -100,11 +112,13 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
         if not isinstance(made.data.reading, SweepRead):
             evidence_of([made.data.reading.to_core()])
         sweep_id = _own_sweep(session, build, made)
-    if isinstance(made.data, CheckData) and made.sweep_id is not None:
+    if isinstance(made.data, LeavesWire) and made.sweep_id is not None:
         sweep_id = one_sweep(session, made.sweep_id).id
     if isinstance(made.data, CutData):
         _require_amounts(session, build, made.data)
     setup = made.setup
+    if isinstance(made.data, CheckedAgainData):
+        one_sweep(session, made.data.before_sweep_id)
     row = queries.keep_entry(
         session,
         build_id,
@@ -113,12 +127,27 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
         setup_id=None if setup is None else keep_setup(session, build_id, setup, made.instrument).id,
         sweep_id=sweep_id,
         utc_offset_min=made.utc_offset_min,
+        happened_at=_when(made),
     )
     if sweep_id is not None and setup is None:
         row.setup_id = one_sweep(session, sweep_id).setup_id
     session.flush()
     session.refresh(row)
     return entry_out(session, row)
+
+
+def _when(made: EntryIn) -> datetime | None:
+    at = made.happened_at
+    if at is None:
+        return None
+    if not isinstance(made.data, LeavesWire):
+        raise OutOfDomainError(
+            "happened_at", at.isoformat(), "left out: what is done to the wire is told as it happens"
+        )
+    at = at if at.tzinfo else at.replace(tzinfo=UTC)
+    if not EARLIEST <= at <= datetime.now(UTC) + timedelta(days=1):
+        raise OutOfDomainError("happened_at", at.isoformat(), "after 1900 and not in the future")
+    return at
 
 
 def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
@@ -142,6 +171,14 @@ def _own_sweep(session: Session, build: Build, made: EntryIn) -> UUID | None:
 def _require_amounts(session: Session, build: Build, cut: CutData) -> None:
     hung = [d for e in queries.entries_of(session, build.id) if isinstance(d := data_of(e), HungData)]
     require_amounts(hung[-1].form if hung else "dipole", [] if cut.act == "cut_folds" else cut.per_leg_m)
+
+
+@router.patch("/entries/{entry_id}")
+def reword_entry(session: InTransaction, entry_id: UUID, patch: EntryPatch) -> EntryOut:
+    """Give an entry other words; 409 when that was done elsewhere since."""
+    row = queries.one_entry(session, entry_id)
+    edit(session, row, patch.revision, {"text": patch.text}, lambda: entry_out(session, row))
+    return entry_out(session, row)
 
 
 @router.delete("/entries/{entry_id}", status_code=204)

@@ -1,5 +1,6 @@
 """What every route needs: sessions, refusals as answers, numbers, files and jobs, the guard at the door."""
 
+from yielding_coil.api.http.downloads import disposition, download
 from yielding_coil.api.http.findings import (
     AcquisitionFinding,
     BenchFinding,
@@ -41,6 +42,8 @@ __all__ = [
     "TrimFinding",
     "WindingFinding",
     "body_up_to",
+    "disposition",
+    "download",
     "install_problems",
     "number",
     "numbers",

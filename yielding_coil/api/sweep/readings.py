@@ -9,6 +9,7 @@ from pydantic import BaseModel, Field
 from yielding_coil.api.http import Figure, number, router_of
 from yielding_coil.api.sweep.cache import Antennas
 from yielding_coil.core.sweep import (
+    MovedState,
     Sharpness,
     Standing,
     Sweep,
@@ -16,6 +17,7 @@ from yielding_coil.core.sweep import (
     band_change,
     known_q,
     match_floor,
+    moved_since,
     sharpness_of,
     standing,
     too_wide,
@@ -175,3 +177,23 @@ def compare(request: Request, asked: ComparisonIn) -> Comparison:
         second_best_swr=number(best[1].swr),
         targets=[TargetDifference.model_validate(change, from_attributes=True) for change in changes],
     )
+
+
+class MovedSinceOut(BaseModel):
+    """What moved in a second sweep of the same thing, beyond the analyser's doubt or not; whether it matters."""
+
+    state: MovedState
+    at_hz: Figure
+    reflection_change: Figure
+    doubt: Figure
+    reactance_share: Figure
+    targets: list[TargetDifference]
+
+
+@router.post("/moved")
+def moved_since_sweep(request: Request, asked: ComparisonIn) -> MovedSinceOut:
+    """The same thing swept twice, with something done to it between."""
+    known: Antennas = request.app.state.antennas
+    first, second = (known.sweep(request.app, each) for each in (asked.first, asked.second))
+    found = moved_since(first, second, [t.to_core() for t in asked.targets])
+    return MovedSinceOut.model_validate(found, from_attributes=True)

@@ -4,7 +4,6 @@ from collections import OrderedDict
 from datetime import datetime
 from itertools import pairwise
 from typing import Annotated, Any, Literal
-from urllib.parse import quote
 from uuid import UUID
 
 import numpy as np
@@ -12,7 +11,7 @@ from fastapi import Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.http import InTransaction, body_up_to, router_of
+from yielding_coil.api.http import InTransaction, body_up_to, download, router_of
 from yielding_coil.api.sweep.cache import Antennas
 from yielding_coil.api.sweep.curves import SweepCurves
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
@@ -287,7 +286,7 @@ def curves(
 def original(session: InTransaction, sweep_id: UUID) -> Response:
     """The file as it came in, to the byte."""
     row = one_sweep(session, sweep_id)
-    return _download(row.original, row.original_name)
+    return download(row.original, row.original_name)
 
 
 @router.get("/{sweep_id}/export", response_class=Response)
@@ -302,17 +301,4 @@ def export(
         content = table.write(found) if isinstance(found, Sweep) else table.write_readings(found)
     else:
         content = touchstone.write(impedance_sweep_of(row))
-    return _download(content, f"{stem}.{as_}")
-
-
-def _download(content: bytes, name: str) -> Response:
-    """Under its name: in letters that all know, and as it is (RFC 6266)."""
-    plain = "".join(c if c.isascii() and (c.isalnum() or c in "._- ") else "_" for c in name)
-    named = f'filename="{plain}"'
-    if plain != name:
-        named += f"; filename*=UTF-8''{quote(name, safe='')}"
-    return Response(
-        content,
-        media_type="application/octet-stream",
-        headers={"Content-Disposition": f"attachment; {named}"},
-    )
+    return download(content, f"{stem}.{as_}")

@@ -1,5 +1,6 @@
 """A swept impedance: what is read off it, SWR alone, how sure it is."""
 
+from yielding_coil.core.sweep.again import MovedSince, MovedState, moved_since
 from yielding_coil.core.sweep.assessment import (
     BandChange,
     BandStanding,
@@ -38,6 +39,8 @@ __all__ = [
     "Bandwidth",
     "BestMatch",
     "MatchFloor",
+    "MovedSince",
+    "MovedState",
     "ReadSweep",
     "ReflectionUncertainty",
     "Resonance",
@@ -53,6 +56,7 @@ __all__ = [
     "gaps_of",
     "known_q",
     "match_floor",
+    "moved_since",
     "require_passive",
     "sharpness_of",
     "standing",

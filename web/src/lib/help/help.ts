@@ -259,6 +259,14 @@ export const help = {
 			'Twice the peak voltage for capacitors, and rings of one batch alike: common practice. Resistors ± 5 %: IEC 60063, E24.',
 		sure: 'The number of builds that hold lies between its bounds nine times in ten or more, tried with errors of another kind. Room in a box is judged by the wound things alone.'
 	},
+	log: {
+		title: 'The log',
+		what: 'Everything that happened to a build on one line of time. The baseline is the sweep of the finished thing: any later sweep is held against it. Swept twice with something done between, it says what moved and whether that matters.',
+		how: 'The change of Γ against what two readings differ by on their own, two standard deviations of both together; it matters where a band is lost, its SWR rises by a tenth, or a reactance alone moves by 2 %.',
+		source:
+			'Parts brought to 2 %: common practice. Doubt of a reading as kept with the sweep, else 2 % of Γ.',
+		sure: 'Two sweeps of one analyser share most of its error, so a small move is rather there than not. Evidence from the air is kept, and called weak.'
+	},
 	bench: {
 		title: 'The bench check',
 		what: 'What an analyser should read with a resistor in place of the antenna, or of the coil alone, before anything is hung. The shaded band holds nineteen right builds in twenty.',

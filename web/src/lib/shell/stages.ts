@@ -7,7 +7,7 @@ export const stages = [
 	{ key: 'predict', name: 'Predict', desk: true },
 	{ key: 'build', name: 'Build', desk: true },
 	{ key: 'trim', name: 'Trim', desk: true },
-	{ key: 'log', name: 'Log', desk: false }
+	{ key: 'log', name: 'Log', desk: true }
 ] as const;
 
 export type Stage = (typeof stages)[number]['key'];

@@ -57,12 +57,15 @@ def read(data: bytes) -> Sweep:
     return read_file(data).sweep
 
 
-def read_file(data: bytes, take: Literal["S11"] | None = None) -> TouchstoneFile:
+def read_file(
+    data: bytes, take: Literal["S11"] | None = None, highest_reflection: float = HIGHEST_REFLECTION
+) -> TouchstoneFile:
     """Read a Touchstone one-port file.
 
     Args:
         data: the file to the byte.
         take: S11 of a two-port file, as its first port sees it with the second one terminated.
+        highest_reflection: |Γ| above which a point is refused; what was kept once is read without a bound.
 
     Raises:
         UnreadableError: not such a file; the message says what came in, on which line, and what to do.
@@ -118,7 +121,7 @@ def read_file(data: bytes, take: Literal["S11"] | None = None) -> TouchstoneFile
     if not numbers:
         raise UnreadableError("the file holds no data below its option line", accepted=_WHAT_IS_READ)
     rows, row_lines = _rows(numbers, lines, starts, options)
-    frequency, impedance = _impedances(rows, row_lines, options)
+    frequency, impedance = _impedances(rows, row_lines, options, highest_reflection)
     return TouchstoneFile(Sweep(frequency, impedance), options.reference_ohm, tuple(comments))
 
 
@@ -130,6 +133,18 @@ def write(sweep: Sweep, comment: str = "") -> bytes:
         f"{f:.12g} {g.real:.12g} {g.imag:.12g}\n" for f, g in zip(sweep.frequency_hz, gamma, strict=True)
     )
     return f"{head}# Hz S RI R 50\n{body}".encode()
+
+
+def write_exact(sweep: Sweep) -> bytes:
+    """A version 2 file that reads back to the bit: hertz, Z in ohms, every digit that a float has."""
+    rows = "".join(
+        f"{float(f)!r} {float(z.real)!r} {float(z.imag)!r}\n"
+        for f, z in zip(sweep.frequency_hz, sweep.impedance_ohm, strict=True)
+    )
+    head = (
+        f"[Version] 2.0\n# HZ Z RI R 50\n[Number of Ports] 1\n[Number of Frequencies] {sweep.frequency_hz.size}\n"
+    )
+    return f"{head}[Network Data]\n{rows}[End]\n".encode()
 
 
 def _plain_block(lines: list[str]) -> tuple[int, list[float]] | None:
@@ -256,7 +271,7 @@ def _rows(numbers: list[float], lines: list[int], starts: list[int], options: _O
     return np.array(numbers).reshape(-1, width)[:, :3], lines
 
 
-def _impedances(rows: Real, lines: list[int], options: _Options) -> tuple[Real, Complex]:
+def _impedances(rows: Real, lines: list[int], options: _Options, highest: float) -> tuple[Real, Complex]:
     frequency = rows[:, 0] * options.unit
     _refuse(frequency <= 0, frequency, lines, lambda v: f"the frequency is {v:g} Hz; it must be above zero")
     steps = np.diff(frequency, prepend=0.0)
@@ -291,11 +306,11 @@ def _impedances(rows: Real, lines: list[int], options: _Options) -> tuple[Real, 
         lambda v: f"the point at {v:g} is an exact open, which has no finite impedance; delete it",
     )
     _refuse(
-        ~(np.abs(gamma) <= HIGHEST_REFLECTION),
+        ~(np.abs(gamma) <= highest),
         np.abs(gamma),
         lines,
         lambda v: (
-            f"|Γ| is {v:.3f}: more comes back than was sent, above the {HIGHEST_REFLECTION} that an "
+            f"|Γ| is {v:.3f}: more comes back than was sent, above the {highest} that an "
             "analyser's error explains; calibrate and sweep again"
         ),
     )

@@ -18,7 +18,7 @@ from yielding_coil.store.tables import Piece
 
 OWN = "own-"
 
-_ANY: TypeAdapter[Any] = TypeAdapter(AnyPiece)
+ANY_PIECE: TypeAdapter[Any] = TypeAdapter(AnyPiece)
 
 
 def pieces(session: Session, kind: str | None = None, *, binned: bool = False) -> Sequence[Piece]:
@@ -36,7 +36,7 @@ def own_cables(session: Session) -> Sequence[Piece]:
 
 def piece_of(row: Piece) -> AnyPiece:
     """A row as what it is."""
-    found: AnyPiece = _ANY.validate_python(
+    found: AnyPiece = ANY_PIECE.validate_python(
         {
             "kind": row.kind,
             "name": row.name,

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
-from uuid import UUID
+from uuid import UUID, uuid4
 
 import numpy as np
 from sqlalchemy import CursorResult, func, select, update
@@ -26,13 +26,15 @@ def keep_sweep(
     remarks: Sequence[str] = (),
     calibration_id: UUID | None = None,
     doubt: ReflectionUncertainty | None = None,
+    sweep_id: UUID | None = None,
 ) -> SweepRow:
-    """Keep a sweep, or readings of SWR, beside the bytes they came in."""
+    """Keep a sweep, or readings of SWR, beside the bytes they came in; under a new id where none is given."""
     if isinstance(found, Sweep):
         columns = [found.frequency_hz, found.impedance_ohm.real, found.impedance_ohm.imag]
     else:
         columns = [found.frequency_hz, found.swr, np.zeros(found.swr.shape)]
     row = SweepRow(
+        id=sweep_id or uuid4(),
         build_id=build_id,
         setup_id=setup_id,
         source=source,

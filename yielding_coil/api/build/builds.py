@@ -10,10 +10,10 @@ from sqlalchemy.orm import Session
 from yielding_coil.api.build.entries import EntryOut, entry_out
 from yielding_coil.api.http import InTransaction, router_of
 from yielding_coil.api.sweep import SweepOut, require_bare, sweep_out
-from yielding_coil.api.tables import OwnBands
 from yielding_coil.core.design import few_hold
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.target import require_inside
+from yielding_coil.documents.band import OwnBands
 from yielding_coil.documents.design import TargetPayload
 from yielding_coil.documents.fields import Counted, Positive, Words
 from yielding_coil.documents.log import WirePlan

@@ -1,7 +1,7 @@
 """Tables of the trade and the bands."""
 
 from yielding_coil.api.tables import bands, trade
-from yielding_coil.api.tables.bands import BandOut, OwnBands, bands_for
+from yielding_coil.api.tables.bands import BandOut, bands_for
 from yielding_coil.api.tables.trade import CableOut, WireOut, cable_out
 
 ROUTERS = (bands.router, trade.router)
@@ -10,7 +10,6 @@ __all__ = [
     "ROUTERS",
     "BandOut",
     "CableOut",
-    "OwnBands",
     "WireOut",
     "bands_for",
     "cable_out",

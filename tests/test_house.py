@@ -25,7 +25,7 @@ FLOORS = (
     ("store",),
     ("demo",),
     ("api",),
-    ("running",),
+    ("running", "archive"),
     ("serve",),
 )
 CORE_FLOORS = (

@@ -23,6 +23,7 @@ sys.path[:0] = [str(TOP), str(TOP / "tools")]
 from bench_bands import adviser, bands  # noqa: E402
 from bench_choose import lengths, schools  # noqa: E402
 from bench_fits import fits, losses  # noqa: E402
+from bench_log import archives, long_log, ticks  # noqa: E402
 from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
@@ -437,5 +438,8 @@ if __name__ == "__main__":
         crowd(page, address)
         searches(page, address, drag)
         schools(page, address, drag)
+        ticks(page, address)
+        archives(address)
+        long_log(page, address)
     if failed:
         sys.exit(f"missed: {', '.join(failed)}")

@@ -85,6 +85,17 @@ def hold_some(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
+def tick_some(page: Page) -> None:
+    """The first steps done, with a note at one of them."""
+    for box in page.get_by_role("checkbox").all()[:3]:
+        box.check()
+        settle(page)
+    page.get_by_role("button", name="Note at step 2", exact=True).click()
+    page.get_by_role("textbox", name="Note at step 2", exact=True).fill("drill, slow, ten turns")
+    page.get_by_role("textbox", name="Note at step 2", exact=True).press("Enter")
+    settle(page)
+
+
 def wind_with_a_fault(page: Page) -> None:
     """The unun wound on the simulated bench with a fault nobody told of, and what the bench says of it."""
     desk = page.url
@@ -130,17 +141,6 @@ def hang_the_narrowboat(page: Page) -> None:
     settle(page)
     page.goto(f"{base}/builds/{build}/sweep")
     settle(page)
-
-
-def which_ring(page: Page) -> None:
-    """Eleven turns and three on the orchard's ring, with the calibration made before."""
-    page.get_by_role("button", name="Which ring is this? Measure one you hold").click()
-    settle(page)
-    for thing, turns in (("ring-11", "11 turns"), ("ring-3", "3 turns, beside or after")):
-        page.get_by_label("On the simulated bench is").select_option(thing)
-        settle(page)
-        page.get_by_role("button", name=f"Sweep it: {turns}").click()
-        settle(page)
 
 
 def calibrate(page: Page) -> None:
@@ -218,13 +218,13 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("analyser", None, "analyser", DESK, "day", sweep_the_loft),
     ("lines", None, "lines", DESK, "day", know_a_line),
     ("choose", None, "choose", DESK, "day", nothing),
-    ("any-length", None, "any-length", DESK, "day", nothing),
     ("wire", END_FED, "wire", DESK, "day", nothing),
     ("trim", LOFT, "trim", DESK, "day", nothing),
     ("wind", END_FED, "wind", DESK, "day", nothing),
     ("verdict", END_FED, "wind", DESK, "day", wind_with_a_fault),
-    ("characterise", None, "drawer", DESK, "day", which_ring),
     ("drawer", None, "drawer", DESK, "day", hold_some),
+    ("build", END_FED, "build", DESK, "day", tick_some),
+    ("log", ORCHARD, "log", DESK, "day", nothing),
     ("outdoors", LOFT, "outdoors", PHONE, "outdoors", nothing),
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("predict", END_FED, "predict", DESK, "day", with_a_tuner),

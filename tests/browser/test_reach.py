@@ -43,6 +43,8 @@ PAGES = [
     "Allotment long vertical/wire",
     "Orchard end-fed/wire",
     "Orchard end-fed/predict",
+    "Orchard end-fed/build",
+    "Orchard sloping wire/log",
     "Narrowboat loaded vertical/wire",
     "Allotment long vertical/sweep",
     "Allotment long vertical/match",

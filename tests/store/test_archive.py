@@ -284,6 +284,7 @@ def parts_of(told):
         yield from (p["file"] for e in build["entries"] for p in e["photographs"])
 
 
+@pytest.mark.deep
 class TestRefused:
     """Whatever it is: said in words, and nothing of it kept."""
 

@@ -98,6 +98,7 @@ def create_app(
     app.state.is_disk_full = is_disk_full
     app.state.link = Link(simulated)
     app.state.jobs = Jobs()
+    app.state.transfers = build.Transfers()
     app.state.searchers = searchers
     app.state.closing = lambda: False
     install_problems(app)

@@ -42,23 +42,28 @@ class Photograph:
     taken_at: datetime | None
 
 
-def read_photograph(data: bytes) -> Photograph:
-    """What a file holds; it is read to its end.
+def read_photograph(data: bytes, *, to_its_end: bool = True) -> Photograph:
+    """What a file holds.
+
+    Args:
+        to_its_end: whether the picture is read whole, which shows where it breaks off.
 
     Raises:
         TooLargeError: more than 16 MiB.
         UnreadableError: neither JPEG nor PNG, broken off, or of more pixels than any camera makes.
     """
     with _opened(data) as image:
-        kind = _KINDS[image.format]
+        kind, size = _KINDS[image.format], image.size
         try:
-            # What is written beside a picture may follow it.
-            image.load()
+            # Small is enough to see that it is whole; what is written beside a PNG may follow it.
+            image.draft("RGB", (size[0] // 8, size[1] // 8))
+            if to_its_end or kind == "png":
+                image.load()
         except (OSError, SyntaxError, ValueError) as why:
             raise UnreadableError(
                 f"this picture breaks off or is damaged ({why}); copy it from the camera again", accepted=ACCEPTED
             ) from why
-        upright = image.size if _orientation(image) < 5 else image.size[::-1]
+        upright = size if _orientation(image) < 5 else size[::-1]
         return Photograph(kind, *upright, _is_located(image), _taken_at(image))
 
 

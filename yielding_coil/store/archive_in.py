@@ -169,6 +169,8 @@ class _Incoming:
     told: Progress
     ids: dict[str, UUID] = field(default_factory=dict)
     done: int = 0
+    # A backup comes back as it was; of anything else what was invented there is one's own here.
+    restores: bool = False
 
     def read(self, part: FilePart) -> bytes:
         """A part, whose sum must be what it says."""
@@ -221,7 +223,7 @@ def take_in(
     Raises:
         UnreadableError: a part that is not what it says; nothing is kept then, the caller's transaction ends.
     """
-    incoming = _Incoming(session, reader, told)
+    incoming = _Incoming(session, reader, told, restores=settings)
     for key in _ids_of(contents):
         incoming.new(key)
     _take_pieces(incoming, contents.pieces)
@@ -235,9 +237,10 @@ def take_in(
     _link_pieces(incoming, contents.pieces)
     if settings and contents.settings is not None:
         row, told_of = build_queries.settings(session), contents.settings
-        row.units, row.region = told_of.units, told_of.region
+        row.units, row.region, row.demo_laid_in = told_of.units, told_of.region, True
         row.bands = {key: band.model_dump(mode="json") for key, band in told_of.bands.items()}
     session.flush()
+    told(reader.unpacked_bytes, reader.unpacked_bytes)
     return made
 
 
@@ -390,7 +393,7 @@ def _take_build(incoming: _Incoming, kept: BuildKept) -> Build:
         notes=kept.notes,
         targets=[t.model_dump(mode="json") for t in kept.targets],
         wire=None if kept.wire is None else kept.wire.model_dump(mode="json"),
-        demo=kept.demo,
+        demo=kept.demo and incoming.restores,
         made_at=kept.made_at,
         deleted_at=kept.binned_at,
     )
@@ -452,7 +455,7 @@ def _take_entry(incoming: _Incoming, kept: EntryKept, build_id: UUID) -> None:
     for picture in kept.photographs:
         data = incoming.read(picture.file)
         try:
-            kept_as = keep_photograph(session, row.id, picture.file.name, data)
+            kept_as = keep_photograph(session, row.id, picture.file.name, data, to_its_end=False)
         except RefusedError as why:
             raise UnreadableError(f"the part {picture.file.part} is no photograph: {why}") from why
         kept_as.deleted_at = picture.binned_at

@@ -364,11 +364,11 @@ def written(engine: Engine, found: Outgoing, told: Progress = lambda done, of: N
         told(done, max(found.about_bytes, done))
         yield from chunks(ready)
     contents = found.contents.model_dump_json(exclude_none=True).encode()
-    yield from chunks(writer.part(CONTENTS, contents, press=True))
-    yield from chunks(writer.end())
-    told(done, done)
+    ready = writer.part(CONTENTS, contents, press=True) + writer.end()
+    told(done + len(ready), done + len(ready))
+    yield from chunks(ready)
 
 
 def number_of_builds(session: Session) -> int:
-    """How many builds there are, those in the bin among them."""
-    return session.scalar(select(func.count()).select_from(Build)) or 0
+    """How many builds there are, those in the bin among them, the invented ones not."""
+    return session.scalar(select(func.count()).select_from(Build).where(~Build.demo)) or 0

@@ -12,7 +12,8 @@ from sqlalchemy.orm import Session
 
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.store.designs import make_design, newest
-from yielding_coil.store.tables import Build, Design, Entry, Settings, Setup, SweepRow
+from yielding_coil.store.photographs import photographs_of
+from yielding_coil.store.tables import Build, Design, Entry, Photograph, Settings, Setup, SweepRow
 
 
 def settings(session: Session) -> Settings:
@@ -99,14 +100,18 @@ def duplicate(session: Session, build: Build, name: str) -> Build:
         for old in sweeps_of(session, build.id)
     }
     log = select(Entry).where(Entry.build_id == build.id, Entry.deleted_at.is_(None)).order_by(Entry.number)
-    for entry in session.scalars(log).all():
-        _copied(
+    entries = session.scalars(log).all()
+    pictures = photographs_of(session, [entry.id for entry in entries])
+    for entry in entries:
+        told = _copied(
             session,
             entry,
             build_id=copy.id,
             setup_id=setups.get(entry.setup_id) if entry.setup_id else None,
             sweep_id=sweeps[entry.sweep_id].id if entry.sweep_id in sweeps else None,
         )
+        for picture in pictures[entry.id]:
+            _copied(session, picture, entry_id=told.id)
     for old in designs_of(session, build.id):
         head = newest(session, old.id)
         content = dict(head.content)
@@ -123,7 +128,7 @@ def duplicate(session: Session, build: Build, name: str) -> Build:
     return copy
 
 
-Row = TypeVar("Row", Setup, SweepRow, Entry)
+Row = TypeVar("Row", Setup, SweepRow, Entry, Photograph)
 
 
 def _copied(session: Session, row: Row, **other: Any) -> Row:

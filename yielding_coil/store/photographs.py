@@ -13,13 +13,18 @@ from yielding_coil.formats.photograph import read_photograph, view_of, without_p
 from yielding_coil.store.tables import Build, Entry, Photograph
 
 
-def keep_photograph(session: Session, entry_id: UUID, name: str, data: bytes) -> Photograph:
+def keep_photograph(
+    session: Session, entry_id: UUID, name: str, data: bytes, *, to_its_end: bool = True
+) -> Photograph:
     """Keep a photograph at an entry of the log, to the byte.
+
+    Args:
+        to_its_end: whether it is looked at whole; not where its sum shows that it is what it was.
 
     Raises:
         TooLargeError, UnreadableError: it is none that is taken.
     """
-    found = read_photograph(data)
+    found = read_photograph(data, to_its_end=to_its_end)
     row = Photograph(
         entry_id=entry_id,
         name=name,

@@ -9,6 +9,7 @@
 	import Note from '../lib/shell/Note.svelte';
 	import BuildCard from './BuildCard.svelte';
 	import DropZone from '../sweep/DropZone.svelte';
+	import LazyPage from '../lib/shell/LazyPage.svelte';
 	import NewWire from './NewWire.svelte';
 
 	let problem = $state<string | null>(null);
@@ -157,6 +158,10 @@
 				</li>
 			{/each}
 		</ul>
+		<LazyPage
+			page={() => import('../log/ArchivePanel.svelte')}
+			given={{ buildId: null, ontaken: () => void tryTo(load) }}
+		/>
 	{:else if !problem}
 		<p class="first">Looking at the shelf…</p>
 	{/if}

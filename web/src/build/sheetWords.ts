@@ -163,7 +163,7 @@ const said: Record<Step['code'], (step: Step, unit: LengthUnit) => Said> = {
 	}),
 	bench_match: ({ values: v }) => ({
 		title: `Bench: ${quantity(number(v, 'resistor_ohm'), 'Ω', 2)} across the posts, then sweep`,
-		more: 'inside the grey band below? Go on. Outside it: the winding desk says what is wrong'
+		more: 'inside the shaded band? Go on. Outside it: the winding desk says what is wrong'
 	}),
 	box: ({ values: v }) => ({
 		title: 'Into the box: tie it down, drip hole at the bottom, pull test',

@@ -78,9 +78,10 @@
 </script>
 
 <details class="sheet unprinted">
-	<summary><h2>Checked again <Help topic="log" name="checking again" /></h2></summary>
+	<summary><h2>Checked again</h2></summary>
 	<p class="told soft">
 		After glue, ties or the box: the same thing swept twice, laid over itself.
+		<Help topic="log" name="checking again" />
 	</p>
 	{#if sweeps.length < 2}
 		<p class="told">It takes two sweeps that carry R and X.</p>

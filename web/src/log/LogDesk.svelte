@@ -7,6 +7,7 @@
 	import TextField from '../lib/controls/TextField.svelte';
 	import Note from '../lib/shell/Note.svelte';
 	import AgainCard from './AgainCard.svelte';
+	import ArchivePanel from './ArchivePanel.svelte';
 	import BaselineCard from './BaselineCard.svelte';
 	import DoneCard from './DoneCard.svelte';
 	import { LogBook } from './logBook.svelte';
@@ -102,7 +103,7 @@
 						{#if !book.everywhere}
 							<button
 								class="plain unprinted"
-								aria-label="What was it like on {stretch.title}"
+								aria-label="{stretch.title}: as it was then"
 								onclick={() => (day = stretch.key.replace(/-(\d)(?=-|$)/g, '-0$1'))}
 								>as it was then</button
 							>
@@ -151,6 +152,7 @@
 		<BaselineCard {build} {against} {markerHz} {onmarker} onbaseline={baseline} />
 		<ThenCard buildId={build.id} {day} onday={(d) => (day = d)} />
 		<AgainCard {build} {bench} {markerHz} {onmarker} onkept={changed} />
+		<ArchivePanel buildId={build.id} />
 		<DoneCard {build} designs={page.designs} {told} onbaseline={baseline} onkept={changed} />
 	</div>
 </div>

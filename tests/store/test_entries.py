@@ -1,18 +1,35 @@
 """Entries and plans as they are kept: every kind of version 1 is read for ever, and a log is replayed."""
 
+from datetime import UTC, datetime, timedelta
 from types import SimpleNamespace
 
+import numpy as np
 import pytest
 from pydantic import ValidationError
 from stored import stands_in
 
 from yielding_coil.core.errors import OutOfDomainError
-from yielding_coil.documents.log import CutData, HungData, NoteData, ReadingData, replay
-from yielding_coil.store.entries import data_of, plan_of
+from yielding_coil.core.sweep import Sweep
+from yielding_coil.documents.log import CutData, HungData, NoteData, ReadingData, RemindData, replay
+from yielding_coil.store.entries import asked_to_look, data_of, keep_entry, plan_of
+from yielding_coil.store.sweeps import keep_sweep
+from yielding_coil.store.tables import Build
 
 # One of each kind as version 1 kept it; these lines never change.
 KEPT = [
     {"kind": "hung", "form": "dipole", "arrangement": "linked", "reach_m": [2.96, 3.4]},
+    {"kind": "built", "design_id": "8d1f6a52-6f0e-4c55-9f53-0a5d2f6b7c01", "number": 3},
+    {"kind": "on_air", "evidence": "report", "band": "12 m", "against": "", "stronger_db": None},
+    {"kind": "on_air", "evidence": "comparison", "band": "", "against": "the loft dipole", "stronger_db": -3.0},
+    {
+        "kind": "checked_again",
+        "after": "glue",
+        "key": "coil",
+        "before_sweep_id": "8d1f6a52-6f0e-4c55-9f53-0a5d2f6b7c02",
+    },
+    {"kind": "done"},
+    {"kind": "remind", "when": "in_a_year"},
+    {"kind": "position_removed", "photograph": "box.jpg"},
     {"kind": "reading", "link": 0, "reading": {"kind": "dip", "meter": "meter", "dip_hz": 24.2e6, "swr": None}},
     {
         "kind": "reading",
@@ -105,3 +122,29 @@ def test_what_cannot_be_is_refused():
     for wrong in ({"kind": "hung", "reach_m": []}, {"kind": "cut", "act": "saw"}, {"kind": "reading"}):
         with pytest.raises(ValidationError):
             data_of(SimpleNamespace(data=wrong))
+
+
+def test_a_reminder_is_due_after_a_year_unless_it_was_swept(session):
+    build = Build(name="Orchard", power_w=100.0, mode="speech", targets=[])
+    session.add(build)
+    session.flush()
+    now = datetime(2027, 12, 1, tzinfo=UTC)
+    assert asked_to_look(session, build.id, now) is None
+    asked = datetime(2026, 11, 30, tzinfo=UTC)
+    keep_entry(session, build.id, RemindData(when="in_a_year"), happened_at=asked)
+    keep_entry(session, build.id, RemindData(when="after_storm"), happened_at=asked)
+    assert asked_to_look(session, build.id, asked + timedelta(days=300)) is None
+    assert asked_to_look(session, build.id, now) == asked
+    f = np.linspace(24e6, 26e6, 11)
+    row = keep_sweep(
+        session,
+        Sweep(f, np.full(11, 50 + 0j)),
+        original=b"",
+        original_name="looked.s1p",
+        reference_ohm=50.0,
+        source="typed",
+        build_id=build.id,
+    )
+    row.swept_at = now - timedelta(days=2)
+    session.flush()
+    assert asked_to_look(session, build.id, now) is None

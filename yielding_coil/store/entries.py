@@ -1,7 +1,7 @@
 """Queries on the log of a build."""
 
 from collections.abc import Sequence
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 from uuid import UUID
 
 from sqlalchemy import func, select
@@ -10,6 +10,8 @@ from sqlalchemy.orm import Session
 from yielding_coil.core.errors import NotFoundError
 from yielding_coil.documents.log import EntryIs, WirePlan, read_entry, replay
 from yielding_coil.store.tables import Build, Entry, SweepRow
+
+A_YEAR = timedelta(days=365)
 
 
 def data_of(row: Entry) -> EntryIs:
@@ -58,6 +60,25 @@ def kinds_of(session: Session, build_id: UUID) -> list[str]:
     """The kinds of a build's entries, oldest first: enough to say how far it is."""
     query = select(Entry.kind).where(Entry.build_id == build_id, Entry.deleted_at.is_(None))
     return list(session.scalars(query.order_by(Entry.number)))
+
+
+def asked_to_look(session: Session, build_id: UUID, now: datetime | None = None) -> datetime | None:
+    """When a reminder in a year was asked for, once that is over and nothing was swept since; else None."""
+    before = (now or datetime.now(UTC)) - A_YEAR
+    asked = select(func.max(Entry.happened_at)).where(
+        Entry.build_id == build_id,
+        Entry.deleted_at.is_(None),
+        Entry.kind == "remind",
+        Entry.data["when"].astext == "in_a_year",
+        Entry.happened_at <= before,
+    )
+    at = session.scalar(asked)
+    if at is None:
+        return None
+    since = select(SweepRow.id).where(
+        SweepRow.build_id == build_id, SweepRow.deleted_at.is_(None), SweepRow.swept_at > at + A_YEAR / 2
+    )
+    return at if session.scalars(since.limit(1)).one_or_none() is None else None
 
 
 def one_entry(session: Session, entry_id: UUID, *, deleted: bool = False) -> Entry:

@@ -10,9 +10,19 @@ from yielding_coil import data, demo
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.sheet import batch_of, build_sheet
 from yielding_coil.core.tolerance import sampled, which_hold
+from yielding_coil.core.winding import WIRINGS
 from yielding_coil.core.wire import Piece
 
 BOXES = list(data.boxes().values())
+
+
+CORE = {"mix": "43", "size": "FT240"}
+BAND = {"label": "20 m", "low_hz": 14e6, "high_hz": 14.35e6, "swr_limit": 2.0}
+
+
+def of_elements(*elements, beside=()):
+    antenna = {"kind": "resistor", "resistance_ohm": 94.0, "reactance_ohm": -463.0}
+    return {"antenna": antenna, "targets": [BAND], "elements": list(elements), "beside": list(beside)}
 
 
 def made(content):
@@ -126,6 +136,45 @@ def test_two_capacitors_in_series_share_the_volts():
     # In series the same charge: the smaller bears four times the larger's volts (any text on circuits).
     assert small == pytest.approx(4 * large)
     assert small + large == pytest.approx(whole)
+
+
+def test_what_lies_on_the_bench_is_what_its_curve_is_for():
+    """A wire with reactance, behind an unun: the winding is swept on a plain resistor, and that is taken."""
+    unun = {
+        "kind": "transformer",
+        "key": "unun",
+        "core": CORE,
+        "wire": "cu-1",
+        "wiring": "tapped",
+        "primary_turns": 2,
+        "secondary_turns": 14,
+    }
+    content = of_elements(unun)
+    content["antenna"] = {"kind": "resistor", "resistance_ohm": 1800.0, "reactance_ohm": -900.0}
+    sheet = build_sheet(design_of(content), 100.0, data.MODE_DUTY, boxes=BOXES)
+    resistor = next(t for t in sheet.things if t.kind == "resistor").traits["resistance_ohm"]
+    assert resistor == sheet.load.resistor_ohm == sheet.bench.resistor_ohm
+    assert step(sheet, "bench_match").values["resistor_ohm"] == resistor
+    # Fifty ohms times the square of seven to one.
+    assert resistor == pytest.approx(2450)
+    assert sheet.load.capacitance_f is None
+
+
+def test_an_antenna_that_gives_power_back_has_no_bench():
+    coil = {
+        "kind": "coil",
+        "key": "coil",
+        "place": "series",
+        "inductance_h": 2e-6,
+        "former_m": 0.032,
+        "wire": "cu-1.6",
+    }
+    content = of_elements(coil)
+    content["antenna"] = {"kind": "resistor", "resistance_ohm": 0.0, "reactance_ohm": -100.0}
+    sheet = build_sheet(design_of(content), 100.0, data.MODE_DUTY, boxes=BOXES)
+    assert (sheet.load, sheet.bench) == (None, None)
+    assert "resistor" not in [t.kind for t in sheet.things]
+    assert "bench_match" not in [s.code for s in sheet.steps]
 
 
 def test_right_builds_lie_in_the_bench_band():
@@ -244,3 +293,53 @@ def test_of_ten_as_many_hold_as_is_said(trials, together):
     assert trials.holds(
         f"of ten, how many hold, {'in one batch' if together else 'each by itself'}", held, len(seeds), bound=True
     )
+
+
+@pytest.mark.parametrize("wiring", list(WIRINGS))
+@pytest.mark.parametrize("twisted", [True, False])
+def test_every_wiring_has_its_steps(wiring, twisted):
+    unun = {
+        "kind": "transformer",
+        "key": "unun",
+        "core": CORE,
+        "wire": "cu-1",
+        "wiring": wiring,
+        "primary_turns": 6 if WIRINGS[wiring].in_hand > 1 else 2,
+        "secondary_turns": 14,
+        "twisted": twisted,
+    }
+    sheet = build_sheet(design_of(of_elements(unun)), 100.0, data.MODE_DUTY, boxes=BOXES)
+    codes = [s.code for s in sheet.steps if s.part == "unun"]
+    assert codes[0] == "cut"
+    assert codes[-1] == "count"
+    assert ("twist" in codes) == (twisted and wiring != "separate")
+    assert sum(len(s.cuts) for s in sheet.steps if s.code == "cut") == len(WIRINGS[wiring].strands)
+    rings = next(t for t in sheet.things if t.kind == "ring")
+    assert rings.count == WIRINGS[wiring].rings
+
+
+OF_CABLE = {"key": "x", "cable": "pe-5"}
+PARTS = [
+    (
+        {"kind": "ring_coil", "key": "x", "place": "series", "turns": 9, "core": CORE, "wire": "cu-1"},
+        "wind_ring",
+        "ring",
+    ),
+    ({"kind": "coax_capacitor", "place": "shunt", "capacitance_f": 2e-11, **OF_CABLE}, "coax_capacitor", "cable"),
+    ({"kind": "section", "length_m": 2.0, "pieces": 2, **OF_CABLE}, "section", "cable"),
+    ({"kind": "stub", "length_m": 1.0, "end": "open", **OF_CABLE}, "stub", "cable"),
+]
+
+
+@pytest.mark.parametrize(("element", "code", "kind"), PARTS)
+def test_every_part_has_its_step_and_its_thing(element, code, kind):
+    sheet = build_sheet(design_of(of_elements(element)), 100.0, data.MODE_DUTY, boxes=BOXES)
+    assert code in [s.code for s in sheet.steps if s.part == "x"]
+    assert kind in [t.kind for t in sheet.things if t.part == "x"]
+
+
+def test_an_air_choke_of_two_wires():
+    choke = {"kind": "choke", "key": "choke", "former_m": 0.1, "wire": "cu-1", "turns": 8}
+    sheet = build_sheet(design_of(of_elements(beside=[choke])), 100.0, data.MODE_DUTY, boxes=BOXES)
+    assert [t.kind for t in sheet.things if t.part == "choke"] == ["former", "wire", "wire"]
+    assert step(sheet, "wind_coil:choke").values["turns"] == 8

@@ -129,7 +129,8 @@
 		<p>
 			The build sheet lists what to take, cut, wind, solder and check. It is made from a design:
 			<a href="/builds/{build.id}/match">match the wire</a>, or
-			<a href="/builds/{build.id}/wind">begin a winding</a>.
+			<a href="/builds/{build.id}/wind">begin a winding</a>. What to cut of wire stands on
+			<a href="/builds/{build.id}/wire">Wire</a>.
 		</p>
 	</section>
 {:else if sheet && book}
@@ -421,7 +422,7 @@
 			grid-template-columns: repeat(auto-fit, minmax(125px, 1fr));
 			gap: 6px;
 		}
-		.pictures :global(svg text) {
+		.pictures :global(.picture svg text) {
 			font-size: 19px;
 		}
 		.pictures :global(svg) {

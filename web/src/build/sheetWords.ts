@@ -62,6 +62,12 @@ const cuts = (step: Step, unit: LengthUnit) =>
 /** What a wound thing is called in a step. */
 const part = (step: Step) => step.part || 'match';
 
+/** What lies on the bench in place of the antenna: a resistor, and what stands in series with it. */
+function benchParts(ohm: number, henry: number, farad: number, word = ''): string {
+	const other = henry ? quantity(henry, 'H', 2) : farad ? quantity(farad, 'F', 2) : '';
+	return `${quantity(ohm, 'Ω', 2)}${word}${other ? ` and ${other} in series` : ''}`;
+}
+
 /** What a part alone should read, and what to do about it. */
 function benchPart(step: Step): Said {
 	const v = step.values;
@@ -157,12 +163,15 @@ const said: Record<Step['code'], (step: Step, unit: LengthUnit) => Said> = {
 		more: `trim to ${length(number(step.values, 'length_m'), unit)}, watching the SWR`
 	}),
 	bench_part: (step) => benchPart(step),
-	solder: () => ({
-		title: 'Scrape or burn off the enamel; solder as drawn',
+	solder: ({ values: v }) => ({
+		title:
+			text(v, 'enamelled') === 'no'
+				? 'Solder as drawn'
+				: 'Scrape or burn off the enamel; solder as drawn',
 		more: 'leads short, joints bright'
 	}),
 	bench_match: ({ values: v }) => ({
-		title: `Bench: ${quantity(number(v, 'resistor_ohm'), 'Ω', 2)} across the posts, then sweep`,
+		title: `Bench: ${benchParts(number(v, 'resistor_ohm'), number(v, 'inductance_h'), number(v, 'capacitance_f'))} across the posts, then sweep`,
 		more: 'inside the shaded band? Go on. Outside it: the winding desk says what is wrong'
 	}),
 	box: ({ values: v }) => ({
@@ -213,7 +222,7 @@ export const stepText = (step: Step, unit: LengthUnit): Said => said[step.code](
 const cautions: Record<Caution['code'], (c: Caution) => string> = {
 	fumes: () => 'Enamel, flux and solder give fumes: open the window.',
 	drilling: () => 'Drilling: goggles on, hold the box in a vice.',
-	hot: () => 'The core and the resistor get hot if you send into it: an analyser alone does not.',
+	hot: () => 'Sent into, core and resistor get hot; an analyser does not warm them.',
 	voltage: ({ values: v }) =>
 		`${quantity(number(v, 'voltage_v'), 'V', 2)} peak at the wire's post with ${watts(number(v, 'power_w'))}: out of reach, never touched while sending.`,
 	power_lines: () =>
@@ -244,7 +253,7 @@ const names: Record<Thing['kind'], (thing: Thing, unit: LengthUnit) => string> =
 	socket: () => 'coax socket',
 	post: (t) => (t.count === 1 ? 'terminal post' : 'terminal posts'),
 	resistor: (t) =>
-		`${quantity(trait(t, 'resistance_ohm'), 'Ω', 2)} resistor for the bench, not wire-wound`,
+		`${benchParts(trait(t, 'resistance_ohm'), trait(t, 'inductance_h'), trait(t, 'capacitance_f'), ' resistor')} for the bench, not wire-wound`,
 	ties: () => 'cable ties, heat-shrink',
 	insulators: () => 'insulators, cord'
 };
@@ -284,11 +293,6 @@ export function batchText(batch: NonNullable<Sheet['batch']>): string {
 
 /** What lies on the bench in place of the antenna. */
 export function loadText(load: NonNullable<Sheet['load']>): string {
-	const other =
-		load.capacitance_f !== null
-			? ` and ${quantity(load.capacitance_f, 'F', 2)}`
-			: load.inductance_h !== null
-				? ` and ${quantity(load.inductance_h, 'H', 2)}`
-				: '';
-	return `${quantity(load.resistor_ohm, 'Ω', 2)}${other}${other ? ' in series' : ''} in place of the antenna: SWR ${swr(load.swr)} at ${megahertz(load.at_hz)} MHz.`;
+	const parts = benchParts(load.resistor_ohm, load.inductance_h ?? 0, load.capacitance_f ?? 0);
+	return `${parts} in place of the antenna: SWR ${swr(load.swr)} at ${megahertz(load.at_hz)} MHz.`;
 }

@@ -16,13 +16,11 @@
 	interface Props {
 		build: Build;
 		designs: Design[];
-		/** Kinds that the log holds already. */
-		told: string[];
 		onbaseline: (sweepId: string) => void;
 		onkept: () => void;
 	}
 
-	let { build, designs, told, onbaseline, onkept }: Props = $props();
+	let { build, designs, onbaseline, onkept }: Props = $props();
 
 	let problem = $state<string | null>(null);
 	const chosen = $derived(designs.find((d) => d.id === build.chosen_design_id) ?? designs[0]);
@@ -46,11 +44,11 @@
 	}
 </script>
 
-<details class="sheet unprinted" open={told.includes('hung') && !told.includes('done')}>
+<details class="sheet unprinted" open={build.hung && !build.done}>
 	<summary><h2>When it is done</h2></summary>
 	<ul>
 		<li>
-			{#if told.includes('done')}Good enough: said.{:else}
+			{#if build.done}Good enough: said.{:else}
 				<button class="button" onclick={() => tell({ kind: 'done' })}>It is good enough</button>
 			{/if}
 		</li>

@@ -9,6 +9,7 @@
 	import AgainCard from './AgainCard.svelte';
 	import ArchivePanel from './ArchivePanel.svelte';
 	import BaselineCard from './BaselineCard.svelte';
+	import { dayOf } from './curvesOf';
 	import DoneCard from './DoneCard.svelte';
 	import { LogBook } from './logBook.svelte';
 	import LogLine from './LogLine.svelte';
@@ -34,10 +35,6 @@
 			i.sweep && i.build_id === build.id && i.sweep.carries === 'impedance' ? [i.sweep] : []
 		)
 	);
-	const told = $derived([
-		...(build.hung ? ['hung'] : []),
-		...book.items.flatMap((i) => (i.entry ? [i.entry.data.kind] : []))
-	]);
 	const filtered = $derived(book.groups.length > 0 || book.text !== '');
 	const range = $derived.by(() => {
 		const sweep = build.sweeps.find((s) => s.id === build.baseline_sweep_id);
@@ -65,6 +62,12 @@
 
 {#if book.problem}<Note kind="danger">{book.problem}</Note>{/if}
 {#if problem}<Note kind="danger">{problem}</Note>{/if}
+{#if build.look_again}
+	<Note kind="news" title="A year is over.">
+		On {dayOf(build.look_again)} you wanted to look at it again: joints, box, coax, the pull on the ends;
+		then sweep it against the baseline.
+	</Note>
+{/if}
 <div class="desk">
 	<div class="line">
 		<TellForm buildId={build.id} {bands} onkept={changed} />
@@ -153,7 +156,7 @@
 		<ThenCard buildId={build.id} {day} onday={(d) => (day = d)} />
 		<AgainCard {build} {bench} {markerHz} {onmarker} onkept={changed} />
 		<ArchivePanel buildId={build.id} />
-		<DoneCard {build} designs={page.designs} {told} onbaseline={baseline} onkept={changed} />
+		<DoneCard {build} designs={page.designs} onbaseline={baseline} onkept={changed} />
 	</div>
 </div>
 

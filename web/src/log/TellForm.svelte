@@ -22,8 +22,10 @@
 		{ key: 'report', name: 'Report from the air' },
 		{ key: 'contact', name: 'Contact' }
 	];
+	// svelte-ignore state_referenced_locally
+	const draft = `note:${buildId}`;
 	let what = $state<What>('note');
-	let text = $state('');
+	let text = $state(draftOf());
 	let day = $state('');
 	let band = $state('');
 	let against = $state('');
@@ -39,6 +41,23 @@
 		const db = Number(stronger.replace(',', '.').replace('−', '-'));
 		return { ...air, against, stronger_db: stronger.trim() === '' ? null : db };
 	}
+
+	/** What was written and not yet kept: it outlives a slip of the address. */
+	function draftOf(): string {
+		try {
+			return sessionStorage.getItem(draft) ?? '';
+		} catch {
+			return '';
+		}
+	}
+	$effect(() => {
+		try {
+			if (text) sessionStorage.setItem(draft, text);
+			else sessionStorage.removeItem(draft);
+		} catch {
+			// A browser that keeps nothing still holds it as long as the page is open.
+		}
+	});
 
 	/** Why it cannot be kept as it stands, or nothing. */
 	const missing = $derived(

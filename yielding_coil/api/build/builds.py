@@ -19,7 +19,7 @@ from yielding_coil.documents.fields import Counted, Positive, Words
 from yielding_coil.documents.log import WirePlan
 from yielding_coil.store import builds as queries
 from yielding_coil.store import designs as design_queries
-from yielding_coil.store.entries import binned_entries, kinds_of
+from yielding_coil.store.entries import asked_to_look, binned_entries, kinds_of
 from yielding_coil.store.photographs import binned_photographs
 from yielding_coil.store.pieces import pieces
 from yielding_coil.store.revised import edit
@@ -113,6 +113,10 @@ class BuildOut(BaseModel):
     # How far the log is: entries, and whether the wire hangs.
     entries: int
     hung: bool
+    # Somebody said that it is good enough.
+    done: bool
+    # When somebody asked to be reminded after a year, once that is over and nothing was swept meanwhile.
+    look_again: datetime | None
     sweeps: list[SweepOut]
     worst_swr: float | None = None
     share: float | None = None
@@ -152,6 +156,8 @@ def build_out(session: Session, row: Build) -> BuildOut:
         wire=None if row.wire is None else WirePlan.model_validate(row.wire),
         entries=len(kinds),
         hung="hung" in kinds,
+        done="done" in kinds,
+        look_again=asked_to_look(session, row.id) if "remind" in kinds else None,
         sweeps=[sweep_out(session, s) for s in queries.sweeps_of(session, row.id)],
         worst_swr=summary.get("worst_swr"),
         share=summary.get("share"),

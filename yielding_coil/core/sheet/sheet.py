@@ -142,7 +142,7 @@ def build_sheet(
     reports = {e.key: _report(design, e, power_w, duties, boxes) for e in wound}
     made = {part.key: part for part in parts_list(found)}
     box_name = _box_of([reports[e.key] for e in boxed if e.key in reports], boxes) if boxed else ""
-    load = bench_load(design, found.system) if boxed else None
+    bench, load = _on_bench(design, found, boxed, reports)
     top = found.judged[0]
     volts = float(np.nanmax(top.peak_voltage_v, initial=0.0))
     beside = (PeakAcross(e.key, highest_v(reports[e.key])) for e in design.beside)
@@ -151,7 +151,7 @@ def build_sheet(
         reports,
         made,
         wires,
-        None if load is None else load.resistor_ohm,
+        load,
         box_name,
         volts,
         power_w,
@@ -170,7 +170,7 @@ def build_sheet(
         tuple(reports.values()),
         wiring,
         load,
-        _alone(boxed, reports) or _bench(design, found, load),
+        bench,
         box_name,
         volts,
         tuple(each for each in beside if each.voltage_v > volts),
@@ -205,6 +205,25 @@ def _box_of(reports: Sequence[WindingReport], boxes: Sequence[Box]) -> str:
     return ""
 
 
+def _on_bench(
+    design: Design,
+    found: Evaluation,
+    boxed: Sequence[DesignElement],
+    reports: Mapping[str, WindingReport],
+) -> tuple[BenchCurve | None, BenchLoad | None]:
+    """The sweep to expect of what is in the box, and what lies there in place of the antenna for it."""
+    if not boxed:
+        return None, None
+    alone = _alone(boxed, reports)
+    if alone is not None and alone.resistor_ohm is not None:
+        swr = float(np.interp(design.center_hz, alone.frequency_hz, alone.value))
+        return alone, BenchLoad(design.center_hz, alone.resistor_ohm, None, None, swr, swr)
+    load = bench_load(design, found.system)
+    if load is None or load.resistor_ohm <= 0:
+        return None, None
+    return _bench(design, found, load), load
+
+
 def _alone(boxed: Sequence[DesignElement], reports: Mapping[str, WindingReport]) -> BenchCurve | None:
     """A transformer that is all there is in the box is swept as it is wound: wide, which shows its faults."""
     if len(boxed) != 1 or not isinstance(boxed[0], WoundTransformer):
@@ -212,10 +231,8 @@ def _alone(boxed: Sequence[DesignElement], reports: Mapping[str, WindingReport])
     return reports[boxed[0].key].bench
 
 
-def _bench(design: Design, found: Evaluation, load: BenchLoad | None) -> BenchCurve | None:
+def _bench(design: Design, found: Evaluation, load: BenchLoad) -> BenchCurve:
     """What the finished match shows on the bench, with its parts' spread and a resistor as it is sold."""
-    if load is None or load.resistor_ohm <= 0:
-        return None
     low = min(t.low_hz for t in design.targets) * (1 - BESIDE)
     high = max(t.high_hz for t in design.targets) * (1 + BESIDE)
     f = np.linspace(low, high, BENCH_POINTS)
@@ -344,7 +361,8 @@ def _whole_things(
         Thing("ties", "", "", 0),
     ]
     if load is not None:
-        things.append(Thing("resistor", "", "", 1, None, {"resistance_ohm": load.resistor_ohm}))
+        beside = {"inductance_h": load.inductance_h or 0.0, "capacitance_f": load.capacitance_f or 0.0}
+        things.append(Thing("resistor", "", "", 1, None, {"resistance_ohm": load.resistor_ohm, **beside}))
     return things
 
 

@@ -6,7 +6,7 @@ from typing import Any, Literal
 
 import numpy as np
 
-from yielding_coil.core.design import CoaxCapacitor, Design, FixedCapacitor, MatchSection, MatchStub
+from yielding_coil.core.design import BenchLoad, CoaxCapacitor, Design, FixedCapacitor, MatchSection, MatchStub
 from yielding_coil.core.element import DesignElement, PartToMake
 from yielding_coil.core.finding import Values
 from yielding_coil.core.winding import AnyWinding, LegTrap, RingView, WindingReport, WoundTransformer
@@ -171,7 +171,7 @@ class Whole:
         reports: of what is wound, by key, in the order of the design.
         made: how each element is made, by key.
         wires: pieces of antenna wire to cut; none where it hangs already.
-        resistor_ohm: on the bench in place of the antenna.
+        load: on the bench in place of the antenna; None where it is not known.
         box_name: where it goes; empty where none is known that takes it.
         voltage_v: peak at the antenna's post at full power.
         swept: whether the antenna is known by a sweep: it hangs already.
@@ -180,7 +180,7 @@ class Whole:
     reports: Mapping[str, WindingReport]
     made: Mapping[str, PartToMake]
     wires: Sequence[Piece]
-    resistor_ohm: float | None
+    load: BenchLoad | None
     box_name: str
     voltage_v: float
     power_w: float
@@ -199,9 +199,16 @@ def steps_of(design: Design, boxed: Sequence[DesignElement], whole: Whole) -> It
             yield MAKES[type(element)](element, whole.made[element.key])
     live = Caution("voltage", {"voltage_v": whole.voltage_v, "power_w": whole.power_w})
     if boxed:
-        yield _step("solder", "", cautions=FUMES)
-        bench = {"resistor_ohm": whole.resistor_ohm}
-        yield _step("bench_match", "", bench, cautions=(Caution("hot", {"power_w": whole.power_w}),))
+        enamelled = any(e.key in whole.reports for e in boxed)
+        yield _step("solder", "", {"enamelled": "yes" if enamelled else "no"}, cautions=FUMES)
+        if whole.load is not None:
+            load = whole.load
+            bench: Values = {
+                "resistor_ohm": load.resistor_ohm,
+                "inductance_h": load.inductance_h,
+                "capacitance_f": load.capacitance_f,
+            }
+            yield _step("bench_match", "", bench, cautions=(Caution("hot", {"power_w": whole.power_w}),))
         yield _step("box", "", {"box": whole.box_name}, cautions=(Caution("drilling"), live))
         yield _step("bench_again", "")
     for accessory in design.beside:

@@ -148,36 +148,6 @@
 		<p>{sheet.name}, {bands} · {stateText}{builds > 1 ? ` · for ${builds} builds` : ''}</p>
 	</header>
 	<div class="desk" class:waits={sheets.loading} class:long={steps.length > 12}>
-		<section class="sheet verdict" aria-label="How far it is" aria-live="polite">
-			<p class="eyebrow">Steps done</p>
-			<p class="top">
-				<span class="figure">{done} <small>of {steps.length}</small></span><Help
-					topic="build"
-					name="the build sheet"
-				/>
-			</p>
-			<progress max={steps.length} value={done} aria-label="Steps done"></progress>
-			<p>
-				{#if next}Next: <strong>{stepText(next, units.length).title}</strong>
-				{:else}All is ticked. Keep the sweep of the finished thing in the
-					<a href="/builds/{build.id}/log">log</a>: next year it says what changed.{/if}
-			</p>
-			{#if sheet.batch && builds > 1}<p class="told">{batchText(sheet.batch)}</p>{/if}
-			<div class="row">
-				{#if page.designs.length > 1}
-					<select
-						aria-label="Design"
-						value={design.id}
-						onchange={(e) => open(e.currentTarget.value)}
-					>
-						{#each page.designs as d (d.id)}<option value={d.id}>{d.name}</option>{/each}
-					</select>
-				{/if}
-				<NumberStepper label="How many" value={builds} most={100} onchange={(n) => (builds = n)} />
-				<button class="button" onclick={() => print()}>Print the sheet</button>
-			</div>
-			<p class="told soft">{sheet.name}, {stateText}</p>
-		</section>
 		<section class="sheet steps">
 			<h2>In this order</h2>
 			<ol>
@@ -186,61 +156,100 @@
 				{/each}
 			</ol>
 		</section>
-		<section class="sheet things">
-			<h2>Take{builds > 1 ? `, for ${builds}` : ''}</h2>
-			<ThingList things={sheet.things} />
-		</section>
-		<section class="sheet wind" class:none={sheet.windings.length === 0}>
-			<h2>Wind</h2>
-			<div class="pictures">
-				{#each sheet.windings as winding (winding.key)}
-					<figure>
-						<figcaption>
-							<b>{winding.key}</b>
-							{winding.made_of.size
-								? `${winding.made_of.stack && winding.made_of.stack > 1 ? `${winding.made_of.stack} × ` : ''}${winding.made_of.size}-${winding.made_of.mix}, `
-								: ''}{winding.made_of.wire}
-						</figcaption>
-						{#if winding.picture.kind === 'ring'}
-							<RingPicture {winding} size={300} />
-							<p class="told soft">{passes(winding.turns)}.</p>
-						{:else}
-							<CoilPicture {winding} width={320} />
-						{/if}
-						{#if winding.kind === 'transformer' && winding.turns.in_hand > 1}
-							<Joins {winding} />
-						{/if}
-					</figure>
-				{/each}
-			</div>
-			{#if sheet.windings.some((w) => w.picture.kind === 'ring')}
-				<p class="told soft">
-					Rings are seen from the coax side; every pass goes in from the front.
-				</p>
+		<div class="column">
+			<section class="sheet wind" class:none={sheet.windings.length === 0}>
+				<h2>Wind</h2>
+				<div class="pictures">
+					{#each sheet.windings as winding (winding.key)}
+						<figure>
+							<figcaption>
+								<b>{winding.key}</b>
+								{winding.made_of.size
+									? `${winding.made_of.stack && winding.made_of.stack > 1 ? `${winding.made_of.stack} × ` : ''}${winding.made_of.size}-${winding.made_of.mix}, `
+									: ''}{winding.made_of.wire}
+							</figcaption>
+							{#if winding.picture.kind === 'ring'}
+								<RingPicture {winding} size={300} />
+								<p class="told soft">{passes(winding.turns)}.</p>
+							{:else}
+								<CoilPicture {winding} width={320} />
+							{/if}
+							{#if winding.kind === 'transformer' && winding.turns.in_hand > 1}
+								<Joins {winding} />
+							{/if}
+						</figure>
+					{/each}
+				</div>
+				{#if sheet.windings.some((w) => w.picture.kind === 'ring')}
+					<p class="told soft">
+						Rings are seen from the coax side; every pass goes in from the front.
+					</p>
+				{/if}
+			</section>
+			{#if sheet.box}
+				<section class="sheet box">
+					<h2>Wire the box</h2>
+					<BoxPicture box={sheet.box} content={sheet.content} voltageV={sheet.voltage_v} />
+				</section>
 			{/if}
-		</section>
-		{#if sheet.box}
-			<section class="sheet box">
-				<h2>Wire the box</h2>
-				<BoxPicture box={sheet.box} content={sheet.content} voltageV={sheet.voltage_v} />
-			</section>
-		{/if}
-		{#if sheet.bench}
-			<section class="sheet bench">
-				<h2>The bench should show <Help topic="bench" name="the bench check" /></h2>
-				{#if sheet.load}<p class="told">{loadText(sheet.load)}</p>{/if}
-				<BenchChart
-					height={130}
-					bench={sheet.bench}
-					targets={sheet.content.targets}
-					{markerHz}
-					onmarker={(hz, settled) => page.mark(hz, settled)}
-				/>
-				<p class="told soft">
-					Nineteen right builds in twenty lie in the shaded band, with a resistor of ± 5 %.
+		</div>
+		<div class="column">
+			<section class="sheet verdict" aria-label="How far it is" aria-live="polite">
+				<p class="eyebrow">Steps done</p>
+				<p class="top">
+					<span class="figure">{done} <small>of {steps.length}</small></span><Help
+						topic="build"
+						name="the build sheet"
+					/>
 				</p>
+				<progress max={steps.length} value={done} aria-label="Steps done"></progress>
+				<p>
+					{#if next}Next: <strong>{stepText(next, units.length).title}</strong>
+					{:else}All is ticked. Keep the sweep of the finished thing in the
+						<a href="/builds/{build.id}/log">log</a>: next year it says what changed.{/if}
+				</p>
+				{#if sheet.batch && builds > 1}<p class="told">{batchText(sheet.batch)}</p>{/if}
+				<div class="row">
+					{#if page.designs.length > 1}
+						<select
+							aria-label="Design"
+							value={design.id}
+							onchange={(e) => open(e.currentTarget.value)}
+						>
+							{#each page.designs as d (d.id)}<option value={d.id}>{d.name}</option>{/each}
+						</select>
+					{/if}
+					<NumberStepper
+						label="How many"
+						value={builds}
+						most={100}
+						onchange={(n) => (builds = n)}
+					/>
+					<button class="button" onclick={() => print()}>Print the sheet</button>
+				</div>
+				<p class="told soft">{sheet.name}, {stateText}</p>
 			</section>
-		{/if}
+			<section class="sheet things">
+				<h2>Take{builds > 1 ? `, for ${builds}` : ''}</h2>
+				<ThingList things={sheet.things} />
+			</section>
+			{#if sheet.bench}
+				<section class="sheet bench">
+					<h2>The bench should show <Help topic="bench" name="the bench check" /></h2>
+					{#if sheet.load}<p class="told">{loadText(sheet.load)}</p>{/if}
+					<BenchChart
+						height={130}
+						bench={sheet.bench}
+						targets={sheet.content.targets}
+						{markerHz}
+						onmarker={(hz, settled) => page.mark(hz, settled)}
+					/>
+					<p class="told soft">
+						Nineteen right builds in twenty lie in the shaded band, with a resistor of ± 5 %.
+					</p>
+				</section>
+			{/if}
+		</div>
 		<section class="hurt">
 			<p>
 				<strong
@@ -275,43 +284,25 @@
 	.desk {
 		display: grid;
 		grid-template-columns: minmax(0, 1.15fr) minmax(0, 1fr) minmax(0, 0.95fr);
-		grid-template-areas:
-			'steps wind verdict'
-			'steps wind things'
-			'steps wind bench'
-			'steps box bench'
-			'hurt hurt hurt'
-			'matters matters matters';
-		grid-template-rows: auto auto auto 1fr auto auto;
 		gap: 12px;
 		align-items: start;
+	}
+	.column {
+		display: grid;
+		grid-template-columns: minmax(0, 1fr);
+		gap: 12px;
 	}
 	.waits {
 		opacity: 0.6;
 	}
-	.verdict {
-		grid-area: verdict;
-	}
-	.steps {
-		grid-area: steps;
-	}
-	.things {
-		grid-area: things;
-	}
-	.wind {
-		grid-area: wind;
-	}
 	.none {
 		display: none;
 	}
-	.box {
-		grid-area: box;
-	}
-	.bench {
-		grid-area: bench;
+	.hurt,
+	.matters {
+		grid-column: 1 / -1;
 	}
 	.hurt {
-		grid-area: hurt;
 		border: 2px solid var(--enamel);
 		border-radius: 6px;
 		padding: 8px 14px;
@@ -320,9 +311,6 @@
 	.hurt p,
 	.matters {
 		margin: 0;
-	}
-	.matters {
-		grid-area: matters;
 	}
 	.from-us {
 		display: none;
@@ -356,8 +344,12 @@
 	@media (max-width: 1050px) {
 		.desk {
 			grid-template-columns: minmax(0, 1fr);
-			grid-template-areas: 'verdict' 'steps' 'wind' 'box' 'bench' 'things' 'hurt' 'matters';
-			grid-template-rows: none;
+		}
+		.column {
+			display: contents;
+		}
+		.verdict {
+			order: -1;
 		}
 	}
 	/* One side of paper: what to take, wind and wire at the left, the order of the work at the right. */
@@ -382,6 +374,30 @@
 		.verdict {
 			display: none;
 		}
+		.column {
+			display: contents;
+		}
+		.things {
+			grid-area: things;
+		}
+		.wind {
+			grid-area: wind;
+		}
+		.box {
+			grid-area: box;
+		}
+		.steps {
+			grid-area: steps;
+		}
+		.bench {
+			grid-area: bench;
+		}
+		.hurt {
+			grid-area: hurt;
+		}
+		.matters {
+			grid-area: matters;
+		}
 		.from-us {
 			display: inline;
 		}
@@ -401,7 +417,7 @@
 		.desk.long {
 			--print: 10px;
 		}
-		.desk > .sheet {
+		.desk .sheet {
 			border: none;
 			padding: 0;
 			box-shadow: none;

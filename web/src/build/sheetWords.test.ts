@@ -47,7 +47,13 @@ it('tells a part alone by what the bench should read', () => {
 		low: 52e-6,
 		high: 57e-6
 	});
-	expect(stepText(coil, 'm').more).toContain('at 5.390 MHz 54.6 µH, right ones 52 µH to 57 µH');
+	expect(stepText(coil, 'm').more).toContain(
+		'at 5.390 MHz it reads 54.6 µH; nineteen right ones in twenty show 52 µH to 57 µH'
+	);
+	const set = { ...coil, values: { ...coil.values, wanted_h: 53e-6 } };
+	expect(stepText(set, 'm').more).toContain(
+		'until it reads 53.0 µH at 5.390 MHz (as wound about 54.6 µH)'
+	);
 	const trap = step('bench_part', {
 		what: 'resistance',
 		kind: 'trap',

@@ -81,10 +81,16 @@ function benchPart(step: Step): Said {
 	}
 	const unit = v.what === 'inductance' ? 'H' : 'Ω';
 	const range = `${quantity(number(v, 'low'), unit, 2)} to ${quantity(number(v, 'high'), unit, 2)}`;
+	if (number(v, 'wanted_h')) {
+		return {
+			title,
+			more: `squeeze or spread turns until it reads ${quantity(number(v, 'wanted_h'), 'H')} ${at} (as wound about ${quantity(number(v, 'value'), 'H')}); fix them, sweep again`
+		};
+	}
 	return v.what === 'inductance'
 		? {
 				title,
-				more: `${at} ${quantity(number(v, 'value'), unit)}, right ones ${range}: squeeze or spread turns, fix them, sweep again`
+				more: `${at} it reads ${quantity(number(v, 'value'), unit)}; nineteen right ones in twenty show ${range}`
 			}
 		: {
 				title,

@@ -9,7 +9,7 @@ import numpy as np
 from yielding_coil.core.design import BenchLoad, CoaxCapacitor, Design, FixedCapacitor, MatchSection, MatchStub
 from yielding_coil.core.element import DesignElement, PartToMake
 from yielding_coil.core.finding import Values
-from yielding_coil.core.winding import AnyWinding, LegTrap, RingView, WindingReport, WoundTransformer
+from yielding_coil.core.winding import AirCoil, AnyWinding, LegTrap, RingView, WindingReport, WoundTransformer
 from yielding_coil.core.wire import Piece
 
 StepCode = Literal[
@@ -194,7 +194,7 @@ def steps_of(design: Design, boxed: Sequence[DesignElement], whole: Whole) -> It
         if report is not None:
             yield from winding_steps(report, design.wound(element.key))
             if not isinstance(element, WoundTransformer):
-                yield _bench_part(report, design.center_hz)
+                yield _bench_part(report, design.wound(element.key), design.center_hz)
         else:
             yield MAKES[type(element)](element, whole.made[element.key])
     live = Caution("voltage", {"voltage_v": whole.voltage_v, "power_w": whole.power_w})
@@ -217,7 +217,7 @@ def steps_of(design: Design, boxed: Sequence[DesignElement], whole: Whole) -> It
         if isinstance(accessory, LegTrap) and accessory.cable is None:
             values: Values = {"capacitance_f": accessory.capacitance_f, "voltage_v": highest_v(report)}
             yield _step("capacitor", accessory.key, values, cautions=FUMES)
-        yield _bench_part(report, design.center_hz)
+        yield _bench_part(report, accessory, design.center_hz)
         place: StepCode = "choke_in_line" if report.kind == "choke" else "into_wire"
         yield _step(place, accessory.key, {"kind": report.kind, "count": count})
     line = design.feedline
@@ -233,12 +233,15 @@ def steps_of(design: Design, boxed: Sequence[DesignElement], whole: Whole) -> It
         yield _step("trim", "")
 
 
-def _bench_part(report: WindingReport, center_hz: float) -> Step:
-    """What a sweep of it alone should show in the middle of the first band; of a trap where it resonates."""
+def _bench_part(report: WindingReport, element: AnyWinding, center_hz: float) -> Step:
+    """What a sweep of it alone should show in the middle of the first band; of a trap where it resonates.
+
+    An air coil is squeezed or spread to what the design asks of it, whatever its turns give at first.
+    """
     bench, trap = report.bench, report.trap
     values: dict[str, float | str | None] = {"what": bench.what, "kind": report.kind}
     if trap is not None:
         return _step("bench_part", report.key, {**values, "at_hz": trap.resonance_hz, "housed_hz": trap.housed_hz})
-    at = int(np.argmin(np.abs(bench.frequency_hz - center_hz)))
-    read = {name: float(getattr(bench, name)[at]) for name in ("value", "low", "high")}
-    return _step("bench_part", report.key, {**values, "at_hz": float(bench.frequency_hz[at]), **read})
+    read = {n: float(np.interp(center_hz, bench.frequency_hz, getattr(bench, n))) for n in ("value", "low", "high")}
+    wanted = element.inductance_h if isinstance(element, AirCoil) else None
+    return _step("bench_part", report.key, {**values, "at_hz": center_hz, **read, "wanted_h": wanted})

@@ -226,6 +226,7 @@ def test_alike_in_everything_all_hold_or_none():
     batch = batch_of(made(demo.end_fed()), 10)
     # What strays in an unun is its ring and what a way of winding leaves open: alike in all ten.
     assert (batch.low, batch.high) == (0, 10)
+    assert batch.first_alone
     assert 5 < batch.expected < 9
 
 
@@ -250,6 +251,7 @@ def test_what_hands_wind_differs_from_build_to_build():
     # The coil alone strays, each by itself: the count is that of a hundred throws (binomial law).
     assert 0 < batch.low < batch.expected < batch.high < 100
     assert batch.high - batch.low < 20
+    assert not batch.first_alone
 
 
 @pytest.mark.deep

@@ -103,7 +103,8 @@
 				body: { number: found.number }
 			})
 		);
-		openState(found.newest);
+		// Another design may have been opened meanwhile.
+		if (design?.id === found.design_id) openState(found.newest);
 	}
 
 	const steps = $derived(sheet?.steps ?? []);

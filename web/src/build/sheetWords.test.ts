@@ -88,11 +88,13 @@ it('counts what there is more than one of, and says what is short', () => {
 });
 
 it('asks for a first one where all of them stray together', () => {
-	expect(batchText({ builds: 10, expected: 7.7, low: 0, high: 10 })).toContain(
+	expect(batchText({ builds: 10, expected: 7.7, low: 0, high: 10, first_alone: true })).toContain(
 		'make one, sweep it'
 	);
-	expect(batchText({ builds: 10, expected: 9.2, low: 8, high: 10 })).not.toContain('make one');
-	expect(batchText({ builds: 10, expected: 10, low: 10, high: 10 })).toBe(
+	expect(
+		batchText({ builds: 10, expected: 9.2, low: 8, high: 10, first_alone: false })
+	).not.toContain('make one');
+	expect(batchText({ builds: 10, expected: 10, low: 10, high: 10, first_alone: false })).toBe(
 		'About 10 of 10 will hold their bands.'
 	);
 });

@@ -293,8 +293,7 @@ export function sourceText(thing: Thing): string {
 export function batchText(batch: NonNullable<Sheet['batch']>): string {
 	const about = `About ${Math.round(batch.expected)} of ${batch.builds} will hold their bands`;
 	if (batch.low === batch.high) return `${about}.`;
-	const wide = batch.high - batch.low > batch.builds / 2;
-	return `${about}; ${batch.low} to ${batch.high}, nine times in ten.${wide ? ' They stray together, with core and winding alike: make one, sweep it, then the others.' : ''}`;
+	return `${about}; ${batch.low} to ${batch.high}, nine times in ten.${batch.first_alone ? ' They stray together, with core and winding alike: make one, sweep it, then the others.' : ''}`;
 }
 
 /** What lies on the bench in place of the antenna. */

@@ -93,6 +93,8 @@
 			);
 			// What was typed on meanwhile stays.
 			if (text === told) text = '';
+			// The next thing is told of now, and of another comparison, unless one says so again.
+			day = against = stronger = '';
 			problem = null;
 			onkept();
 		} catch (why) {

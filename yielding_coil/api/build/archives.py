@@ -15,7 +15,7 @@ from pydantic import BaseModel
 from sqlalchemy.orm import Session
 
 from yielding_coil.api.build.builds import BuildOut, build_out
-from yielding_coil.api.http import InTransaction, disposition, router_of
+from yielding_coil.api.http import BYTES_BODY, InTransaction, disposition, router_of
 from yielding_coil.core.errors import NotFoundError, TooLargeError
 from yielding_coil.formats.archive import MOST_BYTES, ArchiveReader
 from yielding_coil.store import builds as build_queries
@@ -125,12 +125,7 @@ async def _spooled(request: Request, token: Token | None = None) -> AsyncIterato
 @router.post(
     "",
     status_code=201,
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-        }
-    },
+    openapi_extra=BYTES_BODY,
 )
 def take_archive_in(
     request: Request,

@@ -17,10 +17,11 @@ from yielding_coil.api.http.numbers import Figure, Frequencies, Numbers, number,
 from yielding_coil.api.http.problems import RESPONSES, Problem, problem_of
 from yielding_coil.api.http.problems import install as install_problems
 from yielding_coil.api.http.routes import InTransaction, router_of
-from yielding_coil.api.http.uploads import body_up_to
+from yielding_coil.api.http.uploads import BYTES_BODY, body_up_to
 
 __all__ = [
     "ACTIVE",
+    "BYTES_BODY",
     "RESPONSES",
     "AcquisitionFinding",
     "AnyJob",

@@ -1,10 +1,19 @@
 """The body of a request as it is, counted while it comes in."""
 
 from collections.abc import Awaitable, Callable
+from typing import Any
 
 from fastapi import Request
 
 from yielding_coil.core.errors import TooLargeError
+
+# How a route says of its body that it is a file as it is.
+BYTES_BODY: dict[str, Any] = {
+    "requestBody": {
+        "required": True,
+        "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
+    }
+}
 
 
 def body_up_to(most_bytes: int, refusal: str) -> Callable[[Request], Awaitable[bytes]]:

@@ -7,7 +7,7 @@ from uuid import UUID
 from fastapi import Depends, Query, Response
 from pydantic import BaseModel
 
-from yielding_coil.api.http import InTransaction, body_up_to, download, router_of
+from yielding_coil.api.http import BYTES_BODY, InTransaction, body_up_to, download, router_of
 from yielding_coil.documents.fields import Counted, plain
 from yielding_coil.documents.log import NoteData, PositionRemovedData
 from yielding_coil.formats.photograph import MOST_BYTES, read_photograph
@@ -46,12 +46,7 @@ def photograph_out(row: Photograph) -> PhotographOut:
 @router.post(
     "/builds/{build_id}/photographs",
     status_code=201,
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-        }
-    },
+    openapi_extra=BYTES_BODY,
 )
 def keep_photograph(
     session: InTransaction,

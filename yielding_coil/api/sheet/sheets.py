@@ -96,6 +96,8 @@ class BatchOut(BaseModel):
     expected: float
     low: int
     high: int
+    # So much is open that one is made and swept before the others.
+    first_alone: bool
 
 
 class PeakOut(BaseModel):

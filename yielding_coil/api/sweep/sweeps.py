@@ -11,7 +11,7 @@ from fastapi import Depends, Query, Request, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from yielding_coil.api.http import InTransaction, body_up_to, download, router_of
+from yielding_coil.api.http import BYTES_BODY, InTransaction, body_up_to, download, router_of
 from yielding_coil.api.sweep.cache import Antennas
 from yielding_coil.api.sweep.curves import SweepCurves
 from yielding_coil.api.sweep.setups import SetupOut, setup_out
@@ -154,12 +154,7 @@ _body = body_up_to(MOST_BYTES, "the file is larger than 32 MiB; sweep with fewer
 @router.post(
     "",
     status_code=201,
-    openapi_extra={
-        "requestBody": {
-            "required": True,
-            "content": {"application/octet-stream": {"schema": {"type": "string", "format": "binary"}}},
-        }
-    },
+    openapi_extra=BYTES_BODY,
 )
 def drop_sweep(
     session: InTransaction,

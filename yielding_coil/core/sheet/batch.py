@@ -34,6 +34,11 @@ class Batch:
     low: int
     high: int
 
+    @property
+    def first_alone(self) -> bool:
+        """Whether over half of them may hold or not: then one is made and swept before the others."""
+        return self.high - self.low > self.builds / 2
+
 
 def batch_of(design: Design, builds: int) -> Batch | None:
     """How many of so many builds will hold every target.

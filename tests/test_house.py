@@ -43,7 +43,7 @@ CORE_FLOORS = (
     ("element", "modelled_antenna"),
     ("winding", "antenna"),
     ("design", "bench"),
-    ("matching", "choice", "sheet"),
+    ("matching", "choice", "sheet", "diagnosis"),
     ("search",),
 )
 API_FLOORS = (
@@ -52,7 +52,7 @@ API_FLOORS = (
     ("sweep", "wire", "drawer"),
     ("line", "analyser", "design", "bench", "build"),
     ("winding", "matching", "choice", "trim", "log"),
-    ("sheet",),
+    ("sheet", "diagnosis"),
     ("jobs",),
     ("app",),
     ("openapi",),
@@ -63,7 +63,7 @@ WEB_FLOORS = (
     ("analyser", "wire"),
     ("line", "drawer", "trim"),
     ("design",),
-    ("matching", "winding", "predict", "tuner", "choose", "log"),
+    ("matching", "winding", "predict", "tuner", "choose", "log", "fault"),
     ("build", "find"),
     ("App",),
     ("main", "apiDocs"),

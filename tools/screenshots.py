@@ -4,12 +4,21 @@ import re
 import sys
 from collections.abc import Callable
 from pathlib import Path
+from typing import Any
 
 TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
+import numpy as np  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from playwright.sync_api import Page  # noqa: E402
+
+from yielding_coil import data  # noqa: E402
+from yielding_coil.core.line import Line  # noqa: E402
+from yielding_coil.core.sweep import Sweep  # noqa: E402
+from yielding_coil.core.wire import KINDS, Ground  # noqa: E402
+from yielding_coil.core.wire.kinds import Stock  # noqa: E402
+from yielding_coil.formats import touchstone  # noqa: E402
 
 DESK = (1280, 800)
 PHONE = (390, 844)
@@ -28,15 +37,33 @@ def lay_over(page: Page) -> None:
     page.evaluate("scrollTo(0, 0)")
 
 
-def every_way(page: Page) -> None:
-    """Every way to match the allotment's wire, the best of two parts opened."""
-    ways = page.get_by_role("region", name="Ways to match")
-    ways.get_by_role("button", name="Search", exact=True).click()
-    ways.get_by_role("button", name="Search again").wait_for(timeout=180_000)
-    settle(page)
-    line = ways.get_by_role("article").filter(has_text="Coil in series, C across the wire").first
-    line.get_by_role("button").first.click()
-    ways.evaluate("e => e.scrollIntoView()")
+def went_deaf(page: Page) -> None:
+    """A dipole of the orchard whose joint went bad: what is left after one sweep and one test."""
+    address = page.url.rstrip("/")
+    frequency_hz = np.linspace(1.8e6, 30e6, 301)
+    hung = KINDS["dipole"].made({"leg_m": 10.12, "height_m": 8.6}, Stock(), Ground(0.004, 11))
+    wires, coax = hung.structure().impedance_at(frequency_hz), Line(data.cable("pe-5"), 30.6)
+
+    def post(where: str, **sent: Any) -> Any:
+        return page.request.post(f"{address}/api/{where}", headers={"Origin": address}, **sent).json()
+
+    def swept(name: str, more_ohm: float) -> str:
+        seen = Sweep(frequency_hz, coax.input_impedance(frequency_hz, wires + more_ohm))
+        told = f"sweeps?name={name}&build_id={build}"
+        return str(post(told, data=touchstone.write(seen))["id"])
+
+    band = {"label": "40 m", "low_hz": 7.0e6, "high_hz": 7.2e6, "swr_limit": 2.0}
+    planned = {"kind": "wire", "antenna": "dipole", "numbers": {"leg_m": 10.05, "height_m": 9}}
+    made = {"name": "Orchard dipole", "targets": [band], "wire": {"form": "dipole", "antenna": planned}}
+    build = post("builds", data=made)["id"]
+    good = swept("may.s1p", 0.0)
+    line = {"cable": "pe-5", "length_m": 30.5}
+    told = {"bands": {"40 m": "moved_up"}, "happened": ["rain"], "baseline_sweep_id": good, "line": line}
+    post(f"builds/{build}/entries", data={"data": {"kind": "fault_begun", **told}})
+    test = {"kind": "fault_test", "act": "as_it_is", "reading": {"kind": "sweep"}}
+    post(f"builds/{build}/entries", data={"data": test, "sweep_id": swept("october.s1p", 15.0)})
+    page.goto(f"{address}/builds/{build}/fault")
+    page.get_by_role("heading", name="Order of search").wait_for(timeout=60_000)
 
 
 def with_a_tuner(page: Page) -> None:
@@ -229,7 +256,7 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("match-desk", ALLOTMENT, "match", DESK, "day", nothing),
     ("predict", END_FED, "predict", DESK, "day", with_a_tuner),
     ("tuner", None, "tuner", DESK, "day", practise),
-    ("match-ways", ALLOTMENT, "match", DESK, "day", every_way),
+    ("fault", None, "", DESK, "day", went_deaf),
     ("as-built", ALLOTMENT, "match", DESK, "day", build_with_a_slip),
     ("loss", NARROWBOAT, "sweep", DESK, "day", hang_the_narrowboat),
 )

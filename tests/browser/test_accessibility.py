@@ -29,6 +29,7 @@ VIEWS = (
     "sweep",
     "build",
     "log",
+    "fault",
     "match",
 )
 THEMES = ["day", *(pytest.param(theme, marks=pytest.mark.deep) for theme in ("night", "outdoors"))]
@@ -97,7 +98,7 @@ def open_view(page, address, view):
         if view == "count":
             page.get_by_role("link", name="Count with me").click()
             page.get_by_role("button", name="One more turn").wait_for()
-    elif view in ("sweep", "match", "build", "log"):
+    elif view in ("sweep", "match", "build", "log", "fault"):
         page.goto(address)
         page.get_by_role("link", name="Orchard sloping wire").click()
         page.wait_for_url(re.compile("/match"))

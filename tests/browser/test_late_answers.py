@@ -169,7 +169,22 @@ def any_length(page, address, client):
     return "**/api/any-lengths/*", lambda: enter(another, "13 m"), lambda: enter(another, "15.5 m")
 
 
+def fault(page, address, client):
+    open_desk(page, address, client, "Narrowboat loaded vertical", "fault")
+    page.get_by_role("button", name="Look for it").click()
+    page.get_by_role("heading", name="Order of search").wait_for(timeout=60_000)
+    # The first sweep is left out: then the order of search decides which test comes next.
+    page.get_by_role("button", name="Go on without it").click()
+    order = page.get_by_role("group", name="Order of search")
+    return (
+        re.compile(r"/fault\?"),
+        lambda: order.get_by_role("button", name="line first").click(),
+        lambda: order.get_by_role("button", name="antenna first").click(),
+    )
+
+
 DESKS = [
+    fault,
     wire,
     sweep,
     plane,

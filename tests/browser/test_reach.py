@@ -45,6 +45,8 @@ PAGES = [
     "Orchard end-fed/predict",
     "Orchard end-fed/build",
     "Orchard sloping wire/log",
+    "Orchard sloping wire/fault",
+    "Narrowboat loaded vertical/fault",
     "Narrowboat loaded vertical/wire",
     "Allotment long vertical/sweep",
     "Allotment long vertical/match",

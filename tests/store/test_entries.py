@@ -30,6 +30,35 @@ KEPT = [
     {"kind": "done"},
     {"kind": "remind", "when": "in_a_year"},
     {"kind": "position_removed", "photograph": "box.jpg"},
+    {
+        "kind": "fault_begun",
+        "happened": ["storm", "rain"],
+        "bands": {"40 m": "gone", "20 m": "moved_down"},
+        "baseline_sweep_id": "8d1f6a52-6f0e-4c55-9f53-0a5d2f6b7c03",
+        "line": {"cable": "pe-5", "length_m": 30.5},
+        "feed_at": "ladder",
+        "told": {"antenna": "end-fed", "cable": "pe-5", "line_m": 12.0, "feed_at": None},
+        "school": "line_first",
+        "instrument": "dial",
+        "practice": True,
+    },
+    {"kind": "fault_test", "act": "look_up", "reading": None, "skipped": True},
+    {"kind": "fault_test", "act": "as_it_is", "reading": {"kind": "sweep"}, "skipped": False},
+    {"kind": "fault_test", "act": "ohm_shack", "reading": {"kind": "ohm", "ohm": None}, "skipped": False},
+    {"kind": "fault_test", "act": "look_feed", "reading": {"kind": "look", "answer": "yes"}, "skipped": False},
+    {
+        "kind": "fault_test",
+        "act": "at_feed",
+        "reading": {"kind": "dial", "points": [{"frequency_hz": 7.1e6, "swr": 9.0}]},
+        "skipped": False,
+    },
+    {
+        "kind": "fault_test",
+        "act": "as_it_is",
+        "reading": {"kind": "bands", "bands": {"40 m": "fine"}},
+        "skipped": False,
+    },
+    {"kind": "fault_mended", "element": "line", "fault": "shorted", "marked": True, "given_up": False},
     {"kind": "reading", "link": 0, "reading": {"kind": "dip", "meter": "meter", "dip_hz": 24.2e6, "swr": None}},
     {
         "kind": "reading",
@@ -90,7 +119,7 @@ KEPT_PLAN = {
 }
 
 
-@pytest.mark.parametrize("kept", KEPT, ids=lambda k: k.get("reading", k)["kind"])
+@pytest.mark.parametrize("kept", KEPT, ids=lambda k: (k.get("reading") or k)["kind"])
 def test_what_version_1_kept_is_read_and_kept_the_same(kept):
     assert stands_in(kept, data_of(SimpleNamespace(data=kept)).model_dump(mode="json"))
 

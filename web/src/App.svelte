@@ -20,7 +20,8 @@
 
 	const parts = $derived(router.place.path.split('/').filter(Boolean));
 	const stage = $derived(
-		(stages.find((s) => s.desk && s.key === parts[2])?.key ?? 'sweep') as Stage
+		(stages.find((s) => s.desk && s.key === (parts[2] === 'fault' ? 'log' : parts[2]))?.key ??
+			'sweep') as Stage
 	);
 
 	/** A page that failed is left with its address; the desks of one build share what the build holds. */
@@ -86,7 +87,7 @@
 			<LazyPage page={() => import('./winding/CountPage.svelte')} given={{ buildId: parts[1] }} />
 		{:else if parts[0] === 'builds' && parts[1]}
 			{#key parts[1]}
-				<BuildPage buildId={parts[1]} {stage} />
+				<BuildPage buildId={parts[1]} {stage} fault={parts[2] === 'fault'} />
 			{/key}
 		{:else}
 			<main class="lost">

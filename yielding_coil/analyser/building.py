@@ -56,8 +56,8 @@ def build_text(design: Design, fault: str, *, at_radio: bool) -> str:
             {
                 "key": made.key,
                 "place": made.place,
-                "part": _numbers(made.part),
-                "slips": [_numbers(part) for part in slips],
+                "part": part_numbers(made.part),
+                "slips": [part_numbers(part) for part in slips],
                 "spreads": spreads,
             }
         )
@@ -73,12 +73,12 @@ def _grid(design: Design) -> Real:
     return np.linspace(0.9 * low, 1.1 * high, POINTS)
 
 
-def _numbers(value: Any) -> Any:
+def part_numbers(value: Any) -> Any:
     """A part as numbers and names."""
     if isinstance(value, Ring):
         return {"ring": [value.material.mix, value.size.name, value.stack, value.al_h]}
     if is_dataclass(value) and type(value).__name__ in _KINDS:
-        own = {field.name: _numbers(getattr(value, field.name)) for field in fields(value)}
+        own = {field.name: part_numbers(getattr(value, field.name)) for field in fields(value)}
         return {"part": type(value).__name__, **own}
     if isinstance(value, np.ndarray | np.generic):
         return float(value)
@@ -87,14 +87,14 @@ def _numbers(value: Any) -> Any:
     raise OutOfDomainError("elements", type(value).__name__, "parts that are built on the simulated bench")
 
 
-def _part(told: Any) -> Any:
+def part_from(told: Any) -> Any:
     if not isinstance(told, dict):
         return told
     if "part" not in told:
         mix, size, stack, al_h = told["ring"]
         return Ring(data.ring_material(mix), data.ring_size(size), stack, al_h)
     kind = _KINDS[told["part"]]
-    return kind(**{name: _part(value) for name, value in told.items() if name != "part"})
+    return kind(**{name: part_from(value) for name, value in told.items() if name != "part"})
 
 
 class BuiltThing:
@@ -148,7 +148,9 @@ def _built(spec: Mapping[str, Any], seed: int, slips: np.random.Generator | None
     for i, each in enumerate(told):
         choices = each["slips"]
         slipped = slips is not None and i == at
-        part = _part(choices[int(slips.integers(len(choices)))] if slips is not None and slipped else each["part"])
+        part = part_from(
+            choices[int(slips.integers(len(choices)))] if slips is not None and slipped else each["part"]
+        )
         elements.append(Element(each["key"], each["place"], part))
         spreads += [Spread(each["key"], each["key"], *told_spread) for told_spread in each["spreads"]]
         own = np.random.default_rng([seed, 6, *str(each["key"]).encode()])

@@ -24,6 +24,8 @@ from yielding_coil.core.arrays import Complex
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 
 TIMEOUT_S = 5.0
+# How long the simulated site may solve wires.
+WIRES_S = 90.0
 # More than this is no answer to anything asked here.
 MOST_BYTES = 1 << 20
 
@@ -54,6 +56,7 @@ class Profile:
     bench_hung: str = ""
     bench_tuner: str = ""
     bench_built: str = ""
+    bench_fault: str = ""
 
 
 @cache
@@ -203,6 +206,17 @@ class ScpiAnalyser:
         self._tell(self.profile.bench_built + text)
         self._require_content()
 
+    def do_test(self, text: str) -> str:
+        """Do a test to an installation that broke, where the bench is a simulated one; what it reads, as JSON."""
+        self._tell(f"{self.profile.bench_fault} {text}")
+        self._require_content()
+        # Wires that hang in a new way are solved first.
+        return self._ask(f"{self.profile.bench_fault}?", WIRES_S)
+
+    def fault_told(self) -> str:
+        """What broke of it, as JSON."""
+        return self._ask(f"{self.profile.bench_fault}:TOLD?", WIRES_S)
+
     def tune(self, text: str) -> None:
         """Turn the dials of a tuner and put it on, where the bench is a simulated one."""
         self._tell(self.profile.bench_tuner + text)
@@ -237,9 +251,9 @@ class ScpiAnalyser:
                 "try again, or choose another profile"
             ) from why
 
-    def _ask(self, question: str) -> str:
+    def _ask(self, question: str, within_s: float | None = None) -> str:
         self._tell(question)
-        answer = self._read()
+        answer = self._read(within_s)
         try:
             return answer.decode().strip()
         except UnicodeDecodeError as why:
@@ -251,10 +265,10 @@ class ScpiAnalyser:
         except (OSError, pyvisa.Error) as why:
             raise self._gone() from why
 
-    def _read(self) -> bytes:
+    def _read(self, within_s: float | None = None) -> bytes:
         """One answer to its end; refused when it never ends."""
         answer = b""
-        until = time.monotonic() + self._timeout_s
+        until = time.monotonic() + (within_s or self._timeout_s)
         while not answer.endswith(b"\n"):
             # An answer that came whole is taken, however late this side gets to read it.
             if len(answer) > MOST_BYTES or (answer and time.monotonic() > until):

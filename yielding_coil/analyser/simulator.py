@@ -20,6 +20,7 @@ import numpy as np
 
 from yielding_coil.analyser.bench import NEW_LEG_M, STANDARD_LABELS, THINGS, Site
 from yielding_coil.analyser.building import BuiltThing
+from yielding_coil.analyser.faulty import FaultyThing
 from yielding_coil.analyser.hanging import HungThing
 from yielding_coil.analyser.tuning import TunerBench
 from yielding_coil.analyser.windings import WoundThing, turns_ohm
@@ -49,6 +50,8 @@ HUNG, HUNG_LABEL, HUNG_SWAYS = "hung", "the antenna you hung there", 1.0
 TUNER, TUNER_LABEL = "tuner", "the tuner to practise at"
 # A match as it was built.
 BUILT, BUILT_LABEL = "built", "the match you built last"
+# An installation that broke.
+FAULTY, FAULTY_LABEL = "faulty", "the antenna that went wrong"
 LEAD = Line(Cable("test lead", 50.0, 0.695, 2.8, 0.005), 1.5)
 
 
@@ -86,6 +89,7 @@ class Simulator:
         self.wound: WoundThing | None = None
         self.hung: HungThing | None = None
         self.built: BuiltThing | None = None
+        self.faulty: FaultyThing | None = None
         self.tuners = TunerBench(seed)
         self.low_hz, self.high_hz, self.points = 1e6, 30e6, 101
         self._binary = False
@@ -105,6 +109,8 @@ class Simulator:
             return reflection_of(self.hung.impedance_ohm(f * (1 + HUNG_SWAYS * self._wind())))
         if on == BUILT and self.built is not None:
             return reflection_of(self.built.impedance_ohm(f * (1 + self._wind())))
+        if on == FAULTY and self.faulty is not None:
+            return reflection_of(self.faulty.impedance_ohm(f * (1 + self._wind())))
         if on == TUNER and self.tuners.thing is not None:
             return reflection_of(self.tuners.thing.impedance_ohm(f * (1 + self._wind())))
         found = THINGS[on]
@@ -184,6 +190,9 @@ class Simulator:
             (r":?BENC(?:H)?:HUNG", lambda v: self._hang_up(v)),
             (r":?BENC(?:H)?:BUIL(?:D)?", lambda v: self._build(v)),
             (r":?BENC(?:H)?:TUNE(?:R)?", lambda v: self._tune(v)),
+            (r":?BENC(?:H)?:FAUL(?:T)?", lambda v: self._break(v)),
+            (r":?BENC(?:H)?:FAUL(?:T)?\?", lambda _: self._faulty().read().encode()),
+            (r":?BENC(?:H)?:FAUL(?:T)?:TOLD\?", lambda _: self._faulty().told().encode()),
             (r":?BENC(?:H)?:CAT(?:ALOG)?\?", lambda _: _catalogue()),
         ]
 
@@ -207,7 +216,13 @@ class Simulator:
 
     def _own(self) -> set[str]:
         """What was made here and lies ready."""
-        made = {WOUND: self.wound, HUNG: self.hung, TUNER: self.tuners.thing, BUILT: self.built}
+        made = {
+            WOUND: self.wound,
+            HUNG: self.hung,
+            TUNER: self.tuners.thing,
+            BUILT: self.built,
+            FAULTY: self.faulty,
+        }
         return {key for key, thing in made.items() if thing is not None}
 
     def _hang(self, text: str) -> None:
@@ -232,6 +247,16 @@ class Simulator:
         """Build a match and put it on."""
         self.built = BuiltThing(text, self._seed)
         self.on = BUILT
+
+    def _break(self, text: str) -> None:
+        """Do a test to an installation that broke, and put it on."""
+        self.faulty = FaultyThing(text, self._seed)
+        self.on = FAULTY
+
+    def _faulty(self) -> FaultyThing:
+        if self.faulty is None:
+            raise ValueError("nothing went wrong here yet")
+        return self.faulty
 
     def _tune(self, text: str) -> None:
         """Turn the dials of a tuner and put it on."""
@@ -265,6 +290,7 @@ def _catalogue() -> bytes:
         HUNG: HUNG_LABEL,
         TUNER: TUNER_LABEL,
         BUILT: BUILT_LABEL,
+        FAULTY: FAULTY_LABEL,
     }
     return ",".join(f'"{key}={label.replace(",", "")}"' for key, label in labels.items()).encode()
 

@@ -21,6 +21,7 @@ from yielding_coil.api import (
     build,
     choice,
     design,
+    diagnosis,
     drawer,
     jobs,
     line,
@@ -110,7 +111,7 @@ def create_app(
         return Health(version=VERSION)
 
     ground = (tables, sweep, wire, drawer, line, analyser, design, bench, build)
-    desks = (winding, matching, choice, trim, log, sheet)
+    desks = (winding, matching, choice, trim, log, sheet, diagnosis)
     routers = [router for room in (*ground, *desks) for router in room.ROUTERS]
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)

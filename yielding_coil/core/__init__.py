@@ -68,6 +68,20 @@ if TYPE_CHECKING:
     from yielding_coil.core.design import predict_bands as predict_bands
     from yielding_coil.core.design import predict_yield as predict_yield
     from yielding_coil.core.design import summary_of as summary_of
+    from yielding_coil.core.diagnosis import BandsRead as BandsRead
+    from yielding_coil.core.diagnosis import Case as Case
+    from yielding_coil.core.diagnosis import Diagnosis as Diagnosis
+    from yielding_coil.core.diagnosis import DialRead as DialRead
+    from yielding_coil.core.diagnosis import Done as Done
+    from yielding_coil.core.diagnosis import Inquiry as Inquiry
+    from yielding_coil.core.diagnosis import Installation as Installation
+    from yielding_coil.core.diagnosis import LookRead as LookRead
+    from yielding_coil.core.diagnosis import OhmRead as OhmRead
+    from yielding_coil.core.diagnosis import SweepRead as SweepRead
+    from yielding_coil.core.diagnosis import by_halves as by_halves
+    from yielding_coil.core.diagnosis import diagnose as diagnose
+    from yielding_coil.core.diagnosis import distance_curve as distance_curve
+    from yielding_coil.core.diagnosis import installation as installation
     from yielding_coil.core.errors import RefusedError as RefusedError
     from yielding_coil.core.finding import Finding as Finding
     from yielding_coil.core.line import Cable as Cable
@@ -235,6 +249,8 @@ _HOMES = {
     "design": "CoaxCapacitor Design Evaluation Feedline FixedCapacitor Known MatchSection MatchStub RadioTuner"
     " as_built compare_feedlines design_findings evaluate loss_verdict parts_list predict_bands predict_yield"
     " summary_of",
+    "diagnosis": "BandsRead Case Diagnosis DialRead Done Inquiry Installation LookRead OhmRead SweepRead by_halves"
+    " diagnose distance_curve installation",
     "errors": "RefusedError",
     "finding": "Finding",
     "line": "Cable CableRow FoundLine Line LineUncertainty OpenCoax ReadThrough Stub far_end open_coax_for pair_ohm"

@@ -37,6 +37,13 @@ class Payload(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+class LeavesWire(Payload):
+    """Something after which the wire is as it was."""
+
+    def event(self) -> None:
+        """The wire stayed as it was."""
+
+
 def _stands(values: dict[str, Any]) -> dict[str, Any]:
     """What a capacitor stands is a number: all else of a snapshot is shown as it is, this is computed with."""
     volts = values.get("voltage_v")

@@ -12,7 +12,8 @@ from yielding_coil.core import wire as core
 from yielding_coil.core.antenna import cut_pieces, moves_by_length, pair_of
 from yielding_coil.core.quantity import LengthUnit
 from yielding_coil.core.wire import USUAL_ADDED, ActOn, Arrangement, HungUp, HungWire, ReadOn, WireAct, WireForm
-from yielding_coil.documents.fields import Counted, Payload, Words
+from yielding_coil.documents.fault import FaultBegunData, FaultMendedData, FaultTestData
+from yielding_coil.documents.fields import Counted, LeavesWire, Payload, Words
 from yielding_coil.documents.meter_reading import AnyRead
 from yielding_coil.documents.wire import WireAntenna
 
@@ -150,13 +151,6 @@ class ReadingData(Payload):
         return ReadOn(self.link)
 
 
-class LeavesWire(Payload):
-    """Something after which the wire is as it was."""
-
-    def event(self) -> None:
-        """The wire stayed as it was."""
-
-
 class CheckData(LeavesWire):
     """What is in the line was put on a resistor in place of the antenna."""
 
@@ -252,6 +246,9 @@ EntryIs = (
     | DoneData
     | RemindData
     | PositionRemovedData
+    | FaultBegunData
+    | FaultTestData
+    | FaultMendedData
 )
 EntryData = Annotated[EntryIs, Field(discriminator="kind")]
 _ENTRY: TypeAdapter[EntryIs] = TypeAdapter(EntryData)

@@ -17,7 +17,7 @@ GROUPS: dict[str, frozenset[str]] = {
     "sweeps": frozenset({"sweep"}),
     "acts": frozenset({"hung", "cut", "use_so"}),
     "readings": frozenset({"reading"}),
-    "checks": frozenset({"bench_check", "checked_again", "fault_test"}),
+    "checks": frozenset({"bench_check", "checked_again", "fault_begun", "fault_test", "fault_mended"}),
     "designs": frozenset({"built", "state"}),
     "notes": frozenset({"note", "done", "remind", "position_removed"}),
     "photographs": frozenset({"photograph"}),

@@ -216,7 +216,7 @@ class Entry(Base):
     __table_args__ = (
         CheckConstraint(
             "kind in ('note', 'reading', 'cut', 'bench_check', 'built', 'hung', 'fault_test', 'use_so', 'on_air', "
-            "'checked_again', 'done', 'remind', 'position_removed')",
+            "'checked_again', 'done', 'remind', 'position_removed', 'fault_begun', 'fault_mended')",
             name="kind",
         ),
     )

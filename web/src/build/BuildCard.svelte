@@ -7,6 +7,7 @@
 	import { answer, api, type Build } from '../lib/api/client';
 	import { latest } from '../lib/api/latest.svelte';
 	import { path } from '../lib/charts/curve';
+	import { router } from '../lib/router/router.svelte';
 	import { megahertz, percent, swr } from '../lib/units/format';
 
 	interface Props {
@@ -129,6 +130,11 @@
 		{/if}
 	</div>
 	<span class="acts unprinted">
+		<button
+			class="button"
+			onclick={() => router.go(`/builds/${build.id}/fault`)}
+			aria-label="Something is wrong with {build.name}">Something is wrong</button
+		>
 		<button class="button" onclick={onduplicate} aria-label="Duplicate {build.name}"
 			>Duplicate</button
 		>

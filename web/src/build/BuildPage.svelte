@@ -23,9 +23,11 @@
 	interface Props {
 		buildId: string;
 		stage: Stage;
+		/** The search for a fault, in place of the stage's desk. */
+		fault?: boolean;
 	}
 
-	let { buildId, stage }: Props = $props();
+	let { buildId, stage, fault = false }: Props = $props();
 
 	// svelte-ignore state_referenced_locally
 	const page = giveBuild(new BuildState(buildId));
@@ -71,7 +73,7 @@
 	const matched = $derived(
 		Boolean(build?.baseline_sweep_id || build?.wire?.antenna) || page.designs.length > 0
 	);
-	const stageName = $derived(stages.find((s) => s.key === stage)?.name ?? '');
+	const stageName = $derived(fault ? 'Fault' : (stages.find((s) => s.key === stage)?.name ?? ''));
 
 	function numbered(event: KeyboardEvent): void {
 		if (!singleKey(event)) return;
@@ -124,9 +126,11 @@
 			<a href="/">To the shelf</a>
 		</Note>
 	{:else if build}
-		{#key stage}
+		{#key fault ? 'fault' : stage}
 			<Boundary>
-				{#if stage === 'wire'}
+				{#if fault}
+					<LazyPage page={() => import('../fault/FaultDesk.svelte')} given={{}} />
+				{:else if stage === 'wire'}
 					<LazyPage page={() => import('../wire/WireDesk.svelte')} given={{}} />
 				{:else if stage === 'trim'}
 					<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />

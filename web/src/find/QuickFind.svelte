@@ -113,11 +113,13 @@
 			...builds.map((b) => ({ name: b.name, detail: 'build', href: `/builds/${b.id}/sweep` })),
 			...pages,
 			...builds.flatMap((b) =>
-				[...desks, { key: 'outdoors', name: 'Outdoors' }].map((s) => ({
-					name: s.name,
-					detail: `${s.key === 'outdoors' ? 'trim loop' : 'desk'} of ${b.name}`,
-					href: `/builds/${b.id}/${s.key}`
-				}))
+				[...desks, { key: 'fault', name: 'Fault' }, { key: 'outdoors', name: 'Outdoors' }].map(
+					(s) => ({
+						name: s.name,
+						detail: `${s.key === 'outdoors' ? 'trim loop' : 'desk'} of ${b.name}`,
+						href: `/builds/${b.id}/${s.key}`
+					})
+				)
 			)
 		];
 		const own = await answer(api.GET('/api/pieces'));

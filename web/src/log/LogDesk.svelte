@@ -152,6 +152,9 @@
 		{/if}
 	</div>
 	<div class="right">
+		<p class="unprinted">
+			<a class="button" href="/builds/{build.id}/fault">Something is wrong: find the fault</a>
+		</p>
 		<BaselineCard {build} {against} {markerHz} {onmarker} onbaseline={baseline} />
 		<ThenCard buildId={build.id} {day} onday={(d) => (day = d)} />
 		<AgainCard {build} {bench} {markerHz} {onmarker} onkept={changed} />

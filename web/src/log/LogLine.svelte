@@ -75,7 +75,7 @@
 	<div class="what">
 		{#if named}<a class="soft" href="/builds/{item.build_id}/log">{item.build}</a>{/if}
 		{#if title}<p class="title">{title}</p>{/if}
-		{#if entry && entry.text && entry.data.kind !== 'note' && !wording}
+		{#if entry && entry.text && !['note', 'fault_test'].includes(entry.data.kind) && !wording}
 			<p class="words">{entry.text}</p>
 		{/if}
 		{#if item.sweep}

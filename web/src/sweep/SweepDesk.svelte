@@ -405,6 +405,7 @@
 			{/if}
 			<p>
 				<a class="button" href="/analyser?build={build.id}">Sweep it with the analyser</a>
+				<a class="button" href="/builds/{build.id}/fault">Something is wrong</a>
 			</p>
 		</section>
 	{/snippet}

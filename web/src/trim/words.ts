@@ -276,7 +276,7 @@ function whatText(entry: Entry, unit: LengthUnit): string {
 	if (d.kind === 'bench_check') {
 		return d.passed ? 'Passed on its resistor' : 'Did not pass on its resistor';
 	}
-	return d.kind === 'note' && entry.text ? entry.text : toldText(d);
+	return (d.kind === 'note' || d.kind === 'fault_test') && entry.text ? entry.text : toldText(d);
 }
 
 /** What is told of a build beside the acts on its wire; the person's own words stand beside it. */
@@ -302,6 +302,12 @@ function toldText(d: Entry['data']): string {
 			return 'Good enough';
 		case 'remind':
 			return d.when === 'after_storm' ? 'To look at after a storm' : 'To look at in a year';
+		case 'fault_begun':
+			return d.practice ? 'Something went wrong, for practice' : 'Something is wrong';
+		case 'fault_test':
+			return `${d.skipped ? 'Cannot be done' : 'Tested'}: ${d.act.replaceAll('_', ' ')}`;
+		case 'fault_mended':
+			return d.given_up ? 'The search was given up' : `Mended: ${d.element || 'something'}`;
 		case 'position_removed':
 			return `Position taken out of “${d.photograph}”`;
 		default:

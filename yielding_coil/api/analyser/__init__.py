@@ -10,6 +10,7 @@ from yielding_coil.api.analyser.acquisition import (
     plan_standard,
     plan_sweep,
 )
+from yielding_coil.api.analyser.analyser import link_of
 
 ROUTERS = (analyser.router, calibrations.router)
 
@@ -19,6 +20,7 @@ __all__ = [
     "StandardIn",
     "SweepIn",
     "SweepJob",
+    "link_of",
     "plan_check",
     "plan_standard",
     "plan_sweep",

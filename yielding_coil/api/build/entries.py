@@ -12,14 +12,13 @@ from yielding_coil.api.sweep import SetupOut, setup_out
 from yielding_coil.core.errors import OutOfDomainError
 from yielding_coil.core.trim import evidence_of
 from yielding_coil.core.wire import require_amounts
-from yielding_coil.documents.fields import Counted, Words
+from yielding_coil.documents.fields import Counted, LeavesWire, Words
 from yielding_coil.documents.log import (
     CheckedAgainData,
     CutData,
     EntryData,
     EntryText,
     HungData,
-    LeavesWire,
     ReadingData,
     replay,
 )

@@ -46,7 +46,7 @@ from yielding_coil.core.wire.lengths import (
 )
 from yielding_coil.core.wire.potential import Voltages
 from yielding_coil.core.wire.solution import octave_above
-from yielding_coil.core.wire.structure import Solved, Structure, lengthwise
+from yielding_coil.core.wire.structure import Solved, Structure, at_ports, lengthwise
 from yielding_coil.core.wire.tape import STEP_M, on_tape
 
 __all__ = [
@@ -106,6 +106,7 @@ __all__ = [
     "WireForm",
     "WireKind",
     "WirePiece",
+    "at_ports",
     "cut_list",
     "lengthwise",
     "line_estimate_h",

@@ -146,6 +146,34 @@ def _matrices(
             yield int(at), z, lossy
 
 
+def port_admittances(
+    frame: Frame, places: Sequence[tuple[int, float]], frequency_hz: Real, per_wave: float
+) -> Complex:
+    """What wires with nothing in them show at several places at once.
+
+    Args:
+        frame: its places hold those asked for.
+        places: wire and share along it, each a series gap.
+        frequency_hz: shape (n,).
+
+    Returns:
+        Short-circuit admittances in siemens, shape (n, places, places).
+
+    Source:
+        The moment method's matrix reduced to its ports, Y = G·Z⁻¹·Gᵀ (Harrington, Field Computation by Moment
+        Methods, ch. 6).
+    """
+    mesh = frame.mesh(frequency_hz, per_wave)
+    gaps = np.array([mesh.gap(frame.wires, *place) for place in places])
+    found = np.empty((frequency_hz.size, len(places), len(places)), dtype=complex)
+    for at, z, _ in _matrices(frame, mesh, frequency_hz, per_wave):
+        *_, currents, trouble = lapack.zgesv(z.T, gaps.T, overwrite_a=True)
+        if trouble:
+            raise OutOfDomainError("wires", "a structure without a solution", "one in which currents can flow")
+        found[at] = gaps @ currents
+    return found
+
+
 def admittances_by_length(
     frame: Frame, source: Source, frequency_hz: Real, per_wave: float
 ) -> tuple[Real, Complex]:

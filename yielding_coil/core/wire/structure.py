@@ -23,7 +23,13 @@ from yielding_coil.core.wire.geometry import (
     require_sound,
 )
 from yielding_coil.core.wire.potential import Voltages, potential_v
-from yielding_coil.core.wire.solution import Frame, Solution, admittances_by_length, solutions
+from yielding_coil.core.wire.solution import (
+    Frame,
+    Solution,
+    admittances_by_length,
+    port_admittances,
+    solutions,
+)
 
 SEGMENTS_PER_WAVE = 40.0
 # Heights over real ground in waves: below the first what lies in the ground decides as much as its constants; below
@@ -283,6 +289,24 @@ class Structure:
         pieces = self._frame.pieces(one.mesh)
         sent = min(left, radiated_w(pieces, one.ends_a, one.wave_number, self.ground))
         return sent, left - sent
+
+
+def at_ports(
+    structure: Structure, places: Sequence[tuple[int, float]], frequency_hz: Real, per_wave: float
+) -> Complex:
+    """Short-circuit admittances of a structure's bare wires at its feed and at other places.
+
+    What stands in them is put in afterwards, as a network: one solution serves every part, break and joint.
+
+    Args:
+        places: wire and share along it, beside the feed, which comes first in what is returned.
+        frequency_hz: shape (n,); per_wave: segments a wave.
+
+    Returns:
+        Siemens, shape (n, 1 + places, 1 + places); currents count along the wires.
+    """
+    every = ((structure.source.wire, structure.source.at), *places)
+    return port_admittances(Frame(tuple(structure.wires), every, structure.ground), every, frequency_hz, per_wave)
 
 
 def lengthwise(structure: Structure, frequency_hz: Real, per_wave: float) -> tuple[Real, Complex]:

@@ -22,7 +22,6 @@ from yielding_coil.core.diagnosis import (
     elements_of,
     hindsight_way,
 )
-from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 
 # Wires are solved once an installation: seconds each.
 pytestmark = pytest.mark.deep
@@ -110,7 +109,7 @@ class TestHonesty:
         assert blind.at_m is None
 
     def test_no_ladder_while_something_lower_splits(self):
-        for seed in range(7100, 7108):
+        for seed in range(7100, 7104):
             seeded = Seeded("end-fed", seed)
             seeded.inquiry.add(seeded.read(seeded.inquiry.act(AS_IT_IS)))
             offered = seeded.inquiry.offers()
@@ -162,36 +161,3 @@ class TestSchools:
         assert way == ("twins:trap2-leg1",)
         # Nothing of it stays: the search is as it was.
         assert seeded.inquiry.diagnosis().state == "looking"
-
-
-class TestRefusals:
-    @pytest.mark.parametrize(
-        ("act", "reading", "accepted"),
-        [
-            ("ohm_shack", LookRead("yes"), "a reading of ohm"),
-            ("look_up", OhmRead(1.0), "what was seen"),
-            ("look_up", LookRead("perhaps"), "yes, no"),
-            ("line_load", OhmRead(1.0), "a sweep or an SWR"),
-            ("ohm_shack", DialRead(((7.1e6, 2.0),)), "an ohmmeter's"),
-            (AS_IT_IS, DialRead(((7.1e6, 0.5),)), "1 or more"),
-            (AS_IT_IS, DialRead(((144e6, 2.0),)), "3.85 to 30 MHz"),
-            (AS_IT_IS, BandsRead({"2 m": "gone"}), "40 m"),
-        ],
-    )
-    def test_a_reading_that_a_test_has_not(self, act, reading, accepted):
-        with pytest.raises(OutOfDomainError, match=accepted):
-            diagnose(Case(known("dipole"), done=(Done(act, reading),)))
-
-    def test_a_test_that_there_is_not(self):
-        with pytest.raises(NotFoundError, match="twins"):
-            diagnose(Case(known("dipole"), done=(Done("twins:trap1", LookRead("alike")),)))
-
-    def test_a_sweep_that_reaches_no_band(self):
-        f = np.linspace(100e6, 120e6, 51)
-        with pytest.raises(OutOfDomainError, match="reaches a band"):
-            diagnose(
-                Case(
-                    known("dipole"),
-                    done=(Done(AS_IT_IS, SweepRead(swept(f, np.full(51, 60 + 0j), np.random.default_rng(1)))),),
-                )
-            )

@@ -59,6 +59,12 @@
 <section class="sheet verdict begin">
 	<p class="eyebrow">It worked, and now it does not</p>
 	<h2 class="do">What do you notice?</h2>
+	{#if fault.missing.includes('bands')}
+		<p class="told">
+			On which bands was it used? Choose them on
+			<a href="/builds/{build.id}/sweep">Sweep</a> first.
+		</p>
+	{/if}
 	{#each build.targets as target (target.label)}
 		<fieldset class="band">
 			<legend>{target.label}</legend>
@@ -121,10 +127,15 @@
 		><input type="checkbox" bind:checked={dial} />No analyser at hand: SWR by the radio’s meter</label
 	>
 	<div class="row">
-		<button class="button main" disabled={book.working} onclick={() => book.tell(begun)}
-			>Look for it</button
+		<button
+			class="button main go"
+			disabled={book.working || fault.missing.includes('bands')}
+			onclick={() => book.tell(begun)}>Look for it</button
 		>
-		<button class="button" disabled={book.working} onclick={() => book.breakThere(begun)}
+		<button
+			class="button"
+			disabled={book.working || fault.missing.includes('bands')}
+			onclick={() => book.breakThere(begun)}
 			>{book.working ? 'Wait…' : 'Practise: let the simulated site break'}</button
 		>
 		<Help topic="fault" name="finding a fault" />
@@ -179,10 +190,16 @@
 		gap: 4px 12px;
 	}
 	@media (max-width: 520px) {
+		.row .button.go {
+			flex-basis: 100%;
+			min-height: 72px;
+			font-size: var(--size-17);
+			font-weight: 700;
+		}
 		.pick,
 		.row .button {
 			min-height: 48px;
-			flex: 1 1 40%;
+			flex: 1 1 45%;
 			display: flex;
 			align-items: center;
 			justify-content: center;

@@ -71,8 +71,10 @@
 <p class="told soft">
 	{#if echo.now}Blue: now.{/if}
 	{#if echo.before}Dashed: when it was good.{/if}
-	Two places nearer than {place(echo.resolution_m, units.length)} show as one. A peak that spreads and
-	sinks is water rather than a break.
+	Two places nearer than {place(echo.resolution_m, units.length)} show as one{echo.range_m <
+	2 * echo.line_m
+		? `; beyond ${place(echo.range_m, units.length)} an echo appears again nearer: sweep in smaller steps`
+		: ''}. A peak that spreads and sinks is water rather than a break.
 </p>
 
 <style>

@@ -465,10 +465,27 @@
 	}
 	@media print {
 		.fault {
-			grid-template-columns: 60mm minmax(0, 1fr);
+			grid-template-columns: 58mm minmax(0, 1fr);
+			grid-template-rows: none;
 		}
-		.side {
+		.pair {
+			grid-template-columns: minmax(0, 1fr);
+		}
+		.way,
+		.middle {
+			grid-row: 1;
+			order: 0;
+		}
+		.way {
+			grid-column: 1;
+		}
+		.middle {
+			grid-column: 2;
+		}
+		.side,
+		.about {
 			grid-column: 1 / -1;
+			order: 1;
 		}
 		.offers {
 			display: none;

@@ -5,24 +5,15 @@ from yielding_coil.core.diagnosis.as_built import as_built
 from yielding_coil.core.diagnosis.cautions import CautionCode, DoneCaution, cautions_of, mending_cautions, stands_in
 from yielding_coil.core.diagnosis.diagnosis import (
     CLEARED,
-    FOUND,
-    MOST_ALIKE,
-    SPLITS,
     Against,
-    Case,
     Diagnosis,
-    Done,
-    Happened,
     Inquiry,
-    Instrument,
-    Left,
-    Offered,
-    Shows,
     State,
     diagnose,
     hindsight_way,
 )
 from yielding_coil.core.diagnosis.distance import DistanceCurve, distance_curve
+from yielding_coil.core.diagnosis.evidence import Case, Done, Happened, Instrument, Left
 from yielding_coil.core.diagnosis.faults import FAULTS, FaultCode
 from yielding_coil.core.diagnosis.halves import Halving, by_halves
 from yielding_coil.core.diagnosis.installation import (
@@ -41,6 +32,7 @@ from yielding_coil.core.diagnosis.installation import (
     of_design,
     resolution_m,
 )
+from yielding_coil.core.diagnosis.offers import FOUND, MOST_ALIKE, SPLITS, Offered, Shows
 from yielding_coil.core.diagnosis.ports import Port, PortedWires
 from yielding_coil.core.diagnosis.readings import (
     AnyReading,

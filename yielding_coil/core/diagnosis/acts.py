@@ -35,7 +35,6 @@ ActCode = Literal[
     "twins",
 ]
 School = Literal["least_effort", "line_first", "antenna_first"]
-LOAD_LEAST_OHM = 25.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,7 @@
 """What hangs and what leads to it: the antenna by its wires, and everything from there down to the radio."""
 
 from collections.abc import Sequence
-from dataclasses import astuple, dataclass, replace
+from dataclasses import astuple, dataclass
 from functools import cached_property
 from typing import Literal
 
@@ -92,7 +92,6 @@ class Slot:
         key: its own.
         element: how it computes; None where nothing is seen of it as long as it is sound.
         where: where one stands to touch it.
-        name: of it, in words of whoever designed it; its kind's when left out.
     """
 
     key: str
@@ -310,11 +309,6 @@ def by_word(
         doubts=BY_WORD,
         by_word=True,
     )
-
-
-def with_doubts(one: Installation, doubts: Doubts) -> Installation:
-    """The same, known better or worse."""
-    return replace(one, doubts=doubts)
 
 
 def resolution_m(one: Installation, low_hz: float, high_hz: float) -> tuple[float, float] | None:

@@ -13,12 +13,14 @@ from scipy.interpolate import CubicSpline
 from yielding_coil.core.arrays import Complex, Real
 from yielding_coil.core.parts import Inductor, OnePort
 from yielding_coil.core.trap import Trap
-from yielding_coil.core.wire import Hung, Structure, Wire, at_ports
+from yielding_coil.core.wire import KEPT_OHM, Hung, Structure, Wire, at_ports
 
 PortKind = Literal["gap", "trap", "coil", "earth"]
 Role = Literal["leg", "wire", "side", "counterpoise", "radial", "spoke"]
 # Segments a wave, and steps of log f that bare wires are solved at: they have no high Q.
 SEGMENTS, STEP = 20.0, 0.012
+# So many stretches are kept at hand.
+MOST_KEPT = 24
 # The same of wires that hang anyhow: nobody knows how exactly.
 ROUGHLY, ROUGH_STEP = 12.0, 0.025
 # At how many places a stretch of wire may have parted, by how many stretches there are at most.
@@ -65,13 +67,13 @@ class Port:
     at: float
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class PortedWires:
     """Bare wires by their admittances at the feed and at every port.
 
     Args:
         ports: in the order of the admittances' axes after the feed.
-        curve: of log f, shape (…, ports + 1, ports + 1).
+        curve: their scattering parameters against 200 Ω over log f, which have no poles, (…, ports + 1, ports + 1).
     """
 
     structure: Structure
@@ -89,7 +91,7 @@ class PortedWires:
         Returns:
             Ohm, (states, n) or (n,).
         """
-        y = np.asarray(self.curve(np.log(frequency_hz * (1 + float(stretch)))), dtype=complex)
+        y = _admittance(self, frequency_hz.tobytes(), float(stretch))
         # Currents through the ports follow from V = −Z·I at each.
         ohm = np.moveaxis(port_ohm, -2, -1)
         inner = np.eye(len(self.ports)) + y[..., 1:, 1:] * ohm[..., np.newaxis, :]
@@ -105,6 +107,14 @@ class PortedWires:
                 at = frequency_hz / trap_factor if port.kind == "trap" else frequency_hz
                 row[:] = port.part.impedance_ohm(at)
         return found
+
+
+@lru_cache(maxsize=MOST_KEPT)
+def _admittance(wires: PortedWires, frequencies: bytes, stretch: float) -> Complex:
+    """Of bare wires, (n, ports + 1, ports + 1); the same few stretches are asked for again and again."""
+    s = np.asarray(wires.curve(np.log(np.frombuffer(frequencies) * (1 + stretch))), dtype=complex)
+    unit = np.eye(s.shape[-1])
+    return np.asarray(np.linalg.solve(unit + s, unit - s) / KEPT_OHM, dtype=complex)
 
 
 def _ports_of(structure: Structure, roles: Sequence[Role], earths: int, breaks: bool) -> tuple[Port, ...]:
@@ -177,7 +187,9 @@ def ported(
     segments, step = (SEGMENTS, STEP) if breaks else (ROUGHLY, ROUGH_STEP)
     grid = np.linspace(low, high, max(16, math.ceil((high - low) / step)))
     y = at_ports(structure, [(p.wire, p.at) for p in inner], np.exp(grid), segments)
-    curve: CubicSpline[np.complex128] = CubicSpline(grid, y)
+    unit = np.eye(y.shape[-1])
+    scattered = np.linalg.solve(unit + KEPT_OHM * y, unit - KEPT_OHM * y)
+    curve: CubicSpline[np.complex128] = CubicSpline(grid, scattered)
     return PortedWires(structure, inner, curve)
 
 

@@ -1,7 +1,7 @@
 """What was read in one test, and how well each suspect agrees with it."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal, NamedTuple, TypeAlias
 
@@ -415,3 +415,39 @@ def whitened_features(f: Real, gamma: Complex, change: Complex, known: Knowledge
     covariance = columns @ columns.T + (NOISE**2 + (error / 3) ** 2) * np.eye(2 * f.size) + nuisances @ nuisances.T
     factor = np.linalg.cholesky(covariance) / math.sqrt(MOST_NUMBERS / (2 * f.size))
     return np.asarray(solve_triangular(factor, both_parts(gamma).T, lower=True).T)
+
+
+# Errors of a fit that no curve shows, in steps between rows.
+FIT_FLOOR = 0.15
+
+
+def agreed(own: Sequence[Weighed]) -> tuple[Real | float, Real | None, Real | None]:
+    """What sweeps of one thing say together of the numbers between rows, where each alone was free to choose.
+
+    Returns:
+        What is added to the sum of their logs, shape (rows,); where the numbers lie, (rows, numbers), and their
+        covariance; None where no sweep tells.
+
+    Source:
+        Products of normal densities (MacKay, Information Theory, ch. 24), the prior counted once.
+    """
+    told = [(each.moved, each.covariance) for each in own if each.moved is not None and each.moved.shape[1]]
+    if not told:
+        return 0.0, None, None
+    numbers = told[0][0].shape[1]
+    unit = np.eye(numbers)
+    log = np.zeros(len(told[0][0]))
+    total, pull = np.zeros((len(log), numbers, numbers)) + unit, np.zeros((len(log), numbers))
+    for moved, covariance in told:
+        assert covariance is not None
+        precision = np.linalg.inv(covariance + FIT_FLOOR**2 * unit)
+        toward = np.einsum("rij,rj->ri", precision, moved)
+        log += 0.5 * np.linalg.slogdet(precision)[1] - 0.5 * np.einsum("ri,ri->r", toward, moved)
+        total += np.maximum(precision - unit, 0.0) if numbers == 1 else precision - unit
+        pull += toward
+    found = np.linalg.inv(total)
+    middle = np.einsum("rij,rj->ri", found, pull)
+    log += -0.5 * np.linalg.slogdet(total)[1] + 0.5 * np.einsum("ri,ri->r", pull, middle)
+    # Agreement is no evidence by itself: only what they disagree on counts.
+    log = np.minimum(log, 0.0) if len(told) > 1 else np.zeros(len(log))
+    return np.asarray(log), np.asarray(middle), np.asarray(found)

@@ -16,7 +16,6 @@ from yielding_coil.core.diagnosis.faults import (
     Direct,
     Fault,
     FaultCode,
-    Ohms,
     Placed,
     scaled,
     scaled_port,
@@ -490,8 +489,3 @@ def sound_direct(slot: Slot) -> Direct:
     if isinstance(part, Line):
         return Direct(series_ohm=0.02 * float(np.asarray(part.length_m).reshape(-1)[0]))
     return Direct()
-
-
-def as_ohms(value: float) -> Ohms:
-    """A plain resistance."""
-    return Ohms(value)

@@ -120,7 +120,7 @@ def _live(known: Evidence) -> tuple[list[tuple[Suspect, int]], Real]:
     return [(s, k) for s, k, _ in flat], weights / max(weights.sum(), 1e-300)
 
 
-def offers(known: Evidence, top: int = 0) -> list[Offered]:
+def offers(known: Evidence) -> list[Offered]:
     """Every test that was not done, what it is expected to tell, the best first."""
     live, weights = _live(known)
     if not live:

@@ -5,7 +5,7 @@ from functools import cache
 import numpy as np
 import pytest
 from client_helpers import logged, wire_build
-from page_helpers import button
+from page_helpers import AT_ONCE, button
 from playwright.sync_api import expect
 
 from yielding_coil import data
@@ -121,6 +121,21 @@ def test_answers_are_kept_undone_and_put_back_by_keyboard(page, address, build, 
     expect(so_far).to_be_visible(timeout=30_000)
     button(page, "line first").press("Enter")
     expect(button(page, "line first")).to_have_attribute("aria-pressed", "true")
+
+
+@pytest.mark.parametrize("way", ["mouse", "touch"])
+def test_typed_and_pressed_at_once_nothing_is_lost(page, address, build, client, settle, way):
+    page.goto(f"{address}/builds/{build['id']}/fault")
+    settle()
+    page.evaluate(AT_ONCE, ["Its length", "28.5 m", "Look for it", way])
+    button(page, "Go on without it").click(timeout=60_000)
+    page.get_by_role("button", name="Ohmmeter across the coax").click(timeout=60_000)
+    button(page, "Keep it").click()
+    expect(page.get_by_text("Nothing was read yet")).to_be_visible()
+    page.evaluate(AT_ONCE, ["Or it reads", "12 ohm", "Keep it", way])
+    expect(page.get_by_role("listitem").filter(has_text="Ohmmeter across the coax: 12 Ω")).to_be_visible()
+    begun = client.get(f"/api/builds/{build['id']}/fault").json()["begun"]
+    assert begun["line"]["length_m"] == 28.5
 
 
 def test_a_contradiction_and_a_wrong_plane_are_said(page, address, build, client):

@@ -114,23 +114,29 @@
 		<ul class="mend">
 			{#each fault.mend as code (code)}<li>{mendText(code)}</li>{/each}
 		</ul>
-		<label class="check"
-			><input type="checkbox" bind:checked={marked} />Marked before anything was taken apart</label
-		>
-		<div class="row acts">
-			<button
-				class="button main"
-				disabled={book.working}
-				onclick={() =>
-					book.tell({
-						kind: 'fault_mended',
-						element: top.key,
-						fault: top.code,
-						marked,
-						given_up: false
-					})}>{fault.begun.practice ? 'That is it' : 'Mended'}</button
+		{#if top.code === 'nothing'}
+			<p>
+				As good as it was, as far as these tests go. What comes and goes shows only while it is
+				there: sweep it again when it is bad.
+			</p>
+		{:else}<label class="check"
+				><input type="checkbox" bind:checked={marked} />Marked before anything was taken apart</label
 			>
-		</div>
+			<div class="row acts">
+				<button
+					class="button main"
+					disabled={book.working}
+					onclick={() =>
+						book.tell({
+							kind: 'fault_mended',
+							element: top.key,
+							fault: top.code,
+							marked,
+							given_up: false
+						})}>{fault.begun.practice ? 'That is it' : 'Mended'}</button
+				>
+			</div>
+		{/if}
 		{#if book.problem}<p class="problem" role="alert">{book.problem}</p>{/if}
 	</section>
 {/if}

@@ -38,6 +38,8 @@
 	let ratios = $state<Record<string, number>>({});
 	let bands = $state<Record<string, BandAnswer>>({});
 	let other = $state(false);
+	/** Pressed with nothing read yet. */
+	let wanted = $state(false);
 
 	/** Keeps an answer, in the words in which it was asked. */
 	function keep(reading: Reading, sweepId?: string): Promise<boolean> {
@@ -131,8 +133,9 @@
 			/>
 			<button
 				class="button main"
-				disabled={book.working || ohm === null}
-				onclick={() => keep({ kind: 'ohm', ohm })}>Keep it</button
+				disabled={book.working}
+				onclick={() => (ohm === null ? (wanted = true) : void keep({ kind: 'ohm', ohm }))}
+				>Keep it</button
 			>
 		</div>
 	{:else}
@@ -182,13 +185,15 @@
 			<div class="answers">
 				<button
 					class="button main big"
-					disabled={book.working || (read.length === 0 && Object.keys(bands).length === 0)}
+					disabled={book.working}
 					onclick={() =>
-						keep(
-							read.length > 0
-								? { kind: 'dial', points: read }
-								: { kind: 'bands', bands: $state.snapshot(bands) }
-						)}>Did it</button
+						read.length === 0 && Object.keys(bands).length === 0
+							? (wanted = true)
+							: void keep(
+									read.length > 0
+										? { kind: 'dial', points: read }
+										: { kind: 'bands', bands: $state.snapshot(bands) }
+								)}>Did it</button
 				>
 			</div>
 		{/if}
@@ -196,6 +201,9 @@
 	<button class="plain" disabled={book.working} onclick={() => book.skip(offer.key)}
 		>{offer.code === 'as_it_is' ? 'Go on without it' : 'It cannot be done'}</button
 	>
+	{#if wanted && ohm === null && read.length === 0 && Object.keys(bands).length === 0}
+		<p class="problem" role="alert">Nothing was read yet: type what it reads.</p>
+	{/if}
 	{#if book.problem}<p class="problem" role="alert">{book.problem}</p>{/if}
 </section>
 <p class="caution-box" role="note">{cautionText(offer.cautions)}</p>

@@ -440,7 +440,7 @@ def _halves(known: Known, diagnosis: Diagnosis) -> HalvesOut | None:
 
 def _mend(known: Known, diagnosis: Diagnosis) -> list[DoneCaution]:
     assert known.one is not None
-    if diagnosis.state not in ("found", "alike"):
+    if diagnosis.state not in ("found", "alike") or diagnosis.left[0].code == "nothing":
         return []
     return list(mending_cautions(known.one, diagnosis.left[0].key))
 

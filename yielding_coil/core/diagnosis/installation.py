@@ -78,8 +78,8 @@ class Doubts:
 
 
 # What a year, rain and another season change where the rest is known by a baseline (common practice: dips wander by
-# some tenths of a percent, resistances by a tenth).
-A_YEAR = Doubts(0.003, 0.06, 0.0015, 0.06, 0.03, 0.004, 0.002)
+# half a percent and more, resistances by a tenth).
+A_YEAR = Doubts(0.007, 0.06, 0.0015, 0.06, 0.03, 0.004, 0.002)
 # By word of mouth alone.
 BY_WORD = Doubts(0.03, 0.3, 0.06, 0.4, 0.15, 0.05, 0.03)
 

@@ -47,6 +47,8 @@ STRETCH, RESISTANCE, LENGTH, LOSS, CORE, PARTS, LINE_OHM = range(7)
 NUISANCES = 7
 # Wires that broke are known worse: what is left hangs anyhow.
 ANYHOW = 0.03
+# How much longer all of it may look in another season, relative.
+SEASONS = tuple(np.linspace(-0.014, 0.014, 9).tolist())
 # How often, over one plug gone bad (common practice).
 BROKEN, FEED_JOINT, DOWN, END_DOWN, TOUCHES = 1.0, 0.8, 0.4, 0.4, 0.4
 TRAP_OPEN, TRAP_SHORTED, TRAP_OFF, TRAP_WET, TRAP_JOINT = 0.5, 0.4, 0.5, 0.5, 0.4
@@ -87,6 +89,7 @@ class AntennaState:
         direct: what an ohmmeter meets at its feed.
         known: well, as what was measured; fairly, as a part in wires that hang as they did; roughly, as wires that
             hang anyhow.
+        shift: by how much longer all of it looks than as built, relative.
     """
 
     wires: PortedWires
@@ -95,13 +98,14 @@ class AntennaState:
     theta: float = 0.0
     direct: Direct | None = None
     known: Knowledge = WELL
+    shift: float = 0.0
 
     def reflections(self, f: Real, stretch: float, earth_ohm: float) -> tuple[Complex, Complex]:
         """Γ at 200 Ω, and its change by the stretch; shape (n,) each."""
         step = 5e-4
         beside = earth_ohm + self.series_ohm
         gamma, moved = (
-            reflection_of(self.wires.impedance(f, self.port_ohm, stretch + by) + beside, KEPT_OHM)
+            reflection_of(self.wires.impedance(f, self.port_ohm, stretch + self.shift + by) + beside, KEPT_OHM)
             for by in (0.0, step)
         )
         return gamma, (moved - gamma) / step
@@ -200,7 +204,7 @@ class Model:
         return gamma, slope
 
     def _all(self) -> Iterator[Suspect]:
-        yield self.healthy
+        yield self._another_season()
         yield from self._of_antenna()
         for slot in self.one.slots:
             for fault in FAULTS.get(slot.kind, ()):
@@ -208,6 +212,14 @@ class Model:
                     yield Suspect(
                         slot.key, fault.code, fault.weight, fault.thetas(slot), fault.steps(slot), slot, fault
                     )
+
+    def _another_season(self) -> Suspect:
+        """Nothing is wrong, but the wires look longer or shorter: a narrow dip moves by more than its width."""
+        states = tuple(
+            AntennaState(self.one.wires, self.sound.port_ohm, theta=shift, shift=shift) for shift in SEASONS
+        )
+        thetas = np.arange(len(states), dtype=float)[:, np.newaxis]
+        return Suspect("", "nothing", self.healthy.weight, thetas, np.zeros(0), states=states)
 
     # The antenna's own faults.
 

@@ -1,3 +1,4 @@
+import contextlib
 import re
 import shutil
 import subprocess
@@ -130,7 +131,7 @@ def engine(server, request):
 def application():
     """The application served on a free port, as ./start does it; each test gives it a database."""
     app = create_app(create_engine("postgresql+psycopg://"))
-    served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning"))
+    served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning", proxy_headers=False))
     thread = threading.Thread(target=served.run, daemon=True)
     thread.start()
     while not served.started:
@@ -180,24 +181,36 @@ def client(address, script):
     return script
 
 
+@contextlib.contextmanager
+def folder_of_its_own():
+    """A data folder that goes with whoever asked for it."""
+    top = Path(tempfile.mkdtemp(prefix="yielding-coil-start-"))
+    top.chmod(0o755)
+    try:
+        yield top / "data"
+    finally:
+        PrivateServer(top / "data").stop()
+        shutil.rmtree(top)
+
+
 @pytest.fixture
 def folder():
     """A data folder of its own."""
-    top = Path(tempfile.mkdtemp(prefix="yielding-coil-start-"))
-    top.chmod(0o755)
-    yield top / "data"
-    PrivateServer(top / "data").stop()
-    shutil.rmtree(top)
+    with folder_of_its_own() as found:
+        yield found
 
 
-@pytest.fixture
-def start(folder):
-    """Starts the application as a process and gives it with its address; ends what is left of it."""
+@contextlib.contextmanager
+def starting(folder):
+    """What starts the application on a folder; what is left of it is ended."""
     running = []
 
-    def start(*options):
+    def start(*options, within=None):
+        """The process with its address; `within` is the network namespace that it runs in."""
+        before = ["ip", "netns", "exec", within] if within else []
+        begun = [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder)]
         process = subprocess.Popen(
-            [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder), *options],
+            [*before, *begun, *options],
             cwd=TOP,
             stdout=subprocess.PIPE,
             stderr=subprocess.STDOUT,
@@ -210,8 +223,24 @@ def start(folder):
         assert str(folder) in process.stdout.readline()
         return process, found[0]
 
-    yield start
-    for process in running:
-        process.kill()
-        process.wait()
-        process.stdout.close()
+    try:
+        yield start
+    finally:
+        for process in running:
+            process.kill()
+            process.wait()
+            process.stdout.close()
+
+
+@pytest.fixture
+def start(folder):
+    """Starts the application as a process and gives it with its address; ends what is left of it."""
+    with starting(folder) as found:
+        yield found
+
+
+@pytest.fixture(scope="module")
+def start_once():
+    """The same for all tests of a file together."""
+    with folder_of_its_own() as folder, starting(folder) as found:
+        yield found

@@ -21,7 +21,7 @@ HOUSE = TOP / "yielding_coil"
 FLOORS = (
     ("core",),
     ("formats", "data"),
-    ("analyser", "documents", "work"),
+    ("analyser", "documents", "work", "reach"),
     ("store",),
     ("demo",),
     ("api",),
@@ -52,7 +52,7 @@ API_FLOORS = (
     ("sweep", "wire", "drawer"),
     ("line", "analyser", "design", "bench", "build"),
     ("winding", "matching", "choice", "trim", "log"),
-    ("sheet", "diagnosis"),
+    ("sheet", "diagnosis", "reach"),
     ("jobs",),
     ("app",),
     ("openapi",),
@@ -64,7 +64,7 @@ WEB_FLOORS = (
     ("line", "drawer", "trim"),
     ("design",),
     ("matching", "winding", "predict", "tuner", "choose", "log", "fault"),
-    ("build", "find"),
+    ("build", "find", "reach"),
     ("App",),
     ("main", "apiDocs"),
 )
@@ -75,7 +75,8 @@ OUTSIDE = {
     "formats": {"numpy", "PIL"},
     "documents": {"numpy", "pydantic"},
     "work": set(),
-    "analyser": {"numpy", "pyvisa", "pyvisa_py"},
+    "analyser": {"numpy", "pyvisa", "pyvisa_py", "serial"},
+    "reach": {"cryptography", "psutil"},
     "store": {"numpy", "pydantic", "sqlalchemy", "alembic", "psycopg"},
     "demo": {"numpy", "sqlalchemy"},
 }

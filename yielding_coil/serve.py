@@ -2,7 +2,9 @@
 
 import argparse
 import fcntl
+import ipaddress
 import os
+import re
 import signal
 import socket
 import sys
@@ -12,6 +14,7 @@ from types import FrameType
 from yielding_coil.store.folder import ServerError, default_folder, prepare
 
 DEFAULT_PORT = 8750
+_NAME = re.compile(r"(?=.{1,253}$)[a-z0-9]([a-z0-9-]*[a-z0-9])?(\.[a-z0-9]([a-z0-9-]*[a-z0-9])?)*")
 
 
 def _arguments(argv: list[str] | None) -> argparse.Namespace:
@@ -20,6 +23,24 @@ def _arguments(argv: list[str] | None) -> argparse.Namespace:
     parser.add_argument("--data", type=Path, default=default_folder(), help="folder that holds your data")
     parser.add_argument("--no-demo", action="store_true", help="do not lay in the demo build")
     parser.add_argument("--fresh-demo", action="store_true", help="lay the demo build in anew")
+    outside = parser.add_argument_group("reached from other devices", "Only devices that you pair are let in.")
+    outside.add_argument("--lan", action="store_true", help="serve the local network as well")
+    outside.add_argument(
+        "--https",
+        action="store_true",
+        help="the same, encrypted, on the port after --port; the certificate is made on the spot",
+    )
+    outside.add_argument(
+        "--name", type=_name, action="append", default=[], help="a name it is reached by, as coil.example.org"
+    )
+    outside.add_argument(
+        "--proxy",
+        type=_network,
+        action="append",
+        default=[],
+        metavar="ADDRESS",
+        help="where a reverse proxy asks from; its X-Forwarded-For and -Proto are believed",
+    )
     return parser.parse_args(argv)
 
 
@@ -30,15 +51,31 @@ def _port(text: str) -> int:
     return number
 
 
+def _name(text: str) -> str:
+    if not _NAME.fullmatch(text.lower()):
+        raise argparse.ArgumentTypeError(f"{text} is no name of a computer; write one as coil.example.org")
+    return text.lower()
+
+
+def _network(text: str) -> ipaddress.IPv4Network | ipaddress.IPv6Network:
+    try:
+        return ipaddress.ip_network(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(
+            f"{text} is no address; write one as 127.0.0.1, or a network as 10.1.0.0/24"
+        ) from None
+
+
 def _stop(number: int, frame: FrameType | None) -> None:
     raise SystemExit(0)
 
 
-def _listen(port: int) -> socket.socket:
+def listen(host: str, port: int) -> socket.socket:
+    """A socket that listens; ends the process with words where the port cannot be had."""
     listener = socket.socket(socket.AF_INET, socket.SOCK_STREAM)
     listener.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        listener.bind(("127.0.0.1", port))
+        listener.bind((host, port))
     except PermissionError:
         sys.exit(f"Port {port} is not for you: the system keeps it. Choose one from 1024 on: ./start --port 8750")
     except OSError:
@@ -52,7 +89,7 @@ def main(argv: list[str] | None = None) -> None:
     """Serve until Ctrl-C or SIGTERM; both stop the database too."""
     asked = _arguments(argv)
     folder: Path = asked.data.expanduser().resolve()
-    # Uvicorn raises the signal again after its own shutdown: without a handler `finally` would be skipped.
+    # Until the application serves: without a handler `finally` would be skipped.
     for ends in (signal.SIGTERM, signal.SIGINT):
         signal.signal(ends, _stop)
     try:
@@ -65,11 +102,17 @@ def main(argv: list[str] | None = None) -> None:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except BlockingIOError:
             sys.exit(f"Yielding Coil already runs on the data in {folder}. Stop it first, or choose --data.")
-        listener = _listen(asked.port)
+        everywhere = asked.lan and not asked.https
+        plain = listen("0.0.0.0" if everywhere else "127.0.0.1", asked.port)
+        secure = None
+        if asked.https:
+            port = plain.getsockname()[1] + 1 if asked.port else 0
+            secure = listen("0.0.0.0", port if port < 65536 else port - 2)
         # The application takes seconds to load: only once it may run.
-        from yielding_coil.running import run
+        from yielding_coil.running import Outside, run
 
-        run(folder, listener, demo=not asked.no_demo, fresh=asked.fresh_demo)
+        outside = Outside(asked.lan or asked.https, secure, tuple(asked.name), tuple(asked.proxy))
+        run(folder, plain, outside, demo=not asked.no_demo, fresh=asked.fresh_demo)
 
 
 if __name__ == "__main__":

@@ -15,7 +15,9 @@ from yielding_coil.analyser.driver import (
     grid,
     take,
 )
-from yielding_coil.analyser.scpi import Profile, ScpiAnalyser, host_and_port, profile, profiles
+from yielding_coil.analyser.profiles import Profile, profile, profiles
+from yielding_coil.analyser.scpi import ScpiAnalyser
+from yielding_coil.analyser.transport import host_and_port
 from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 
 

@@ -19,6 +19,7 @@ VIEWS = (
     "choose",
     "any-length",
     "tuner",
+    "devices",
     "predict",
     "wire",
     "trim",

@@ -40,6 +40,7 @@ PAGES = [
     "choose",
     "any-length",
     "tuner",
+    "devices",
     "Allotment long vertical/wire",
     "Orchard end-fed/wire",
     "Orchard end-fed/predict",

@@ -30,7 +30,7 @@ def test_the_script_goes_from_the_socket_to_a_baseline(bench, address, client, t
 
 
 def test_the_document_names_every_column_of_a_profile():
-    from yielding_coil.analyser.scpi import Profile
+    from yielding_coil.analyser.profiles import Profile
 
     text = (TOP / "docs" / "analyser.md").read_text("utf-8")
     assert [name for name in Profile.__slots__ if f"`{name}`" not in text] == []

@@ -77,6 +77,8 @@
 			<LazyPage page={() => import('./choose/AnyLengthPage.svelte')} given={{}} />
 		{:else if parts[0] === 'drawer'}
 			<LazyPage page={() => import('./drawer/DrawerPage.svelte')} given={{}} />
+		{:else if parts[0] === 'devices'}
+			<LazyPage page={() => import('./reach/DevicesPage.svelte')} given={{}} />
 		{:else if parts[0] === 'bin'}
 			<LazyPage page={() => import('./build/BinPage.svelte')} given={{}} />
 		{:else if parts[0] === 'builds' && parts[1] && parts[2] === 'outdoors'}

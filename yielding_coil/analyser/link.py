@@ -1,12 +1,13 @@
 """The one analyser that is connected: by whom it is used, and what became of it."""
 
 import contextlib
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from threading import Lock
 from typing import Literal, Protocol
 
 from yielding_coil.analyser.driver import AnalyserError, AnalyserGoneError, AnalyserRefusedError
-from yielding_coil.analyser.scpi import ScpiAnalyser, profile
+from yielding_coil.analyser.profiles import Profile, profile, profiles
+from yielding_coil.analyser.scpi import ScpiAnalyser
 from yielding_coil.core.errors import RefusedError
 
 Kind = Literal["none", "simulated", "address"]
@@ -42,7 +43,8 @@ LOOK_S = 5.0
 class Link:
     """What the application is connected to. A connection that broke is made anew when it is next used."""
 
-    def __init__(self, simulated: Simulated | None = None) -> None:
+    def __init__(self, simulated: Simulated | None = None, known: Mapping[str, Profile] | None = None) -> None:
+        self.profiles = profiles() if known is None else known
         self.kind: Kind = "none"
         self.address = ""
         self.profile_key = "plain"
@@ -73,7 +75,7 @@ class Link:
             self.kind = "none"
             if kind == "none":
                 return
-            chosen = profile(profile_key)
+            chosen = profile(profile_key, self.profiles)
             if kind == "simulated":
                 if self.simulated is None:
                     raise NoAnalyserError("there is no simulated analyser here: begin the application with ./start")
@@ -95,7 +97,7 @@ class Link:
                 raise NoAnalyserError("no analyser is connected; connect one, or the simulated one, first")
             try:
                 if self._analyser is None:
-                    self._analyser = ScpiAnalyser(self.address, profile(self.profile_key))
+                    self._analyser = ScpiAnalyser(self.address, profile(self.profile_key, self.profiles))
                     self.problem = None
                 yield self._analyser
             except AnalyserError as error:

@@ -1,18 +1,9 @@
-"""An analyser reached by SCPI over a plain TCP socket, through PyVISA."""
+"""An analyser reached by SCPI, over a plain TCP socket or a serial port."""
 
-import contextlib
-import json
-import re
-import select
-import socket
+import os
 import time
-from dataclasses import dataclass
-from functools import cache
-from importlib.resources import files
 
 import numpy as np
-import pyvisa
-from pyvisa.resources import TCPIPSocket
 
 from yielding_coil.analyser.driver import (
     AnalyserGarbageError,
@@ -20,8 +11,9 @@ from yielding_coil.analyser.driver import (
     AnalyserRefusedError,
     AnalyserSilentError,
 )
+from yielding_coil.analyser.profiles import Profile
+from yielding_coil.analyser.transport import GoneError, SilentError, Transport, plain_address
 from yielding_coil.core.arrays import Complex
-from yielding_coil.core.errors import NotFoundError, OutOfDomainError
 
 TIMEOUT_S = 5.0
 # How long the simulated site may solve wires.
@@ -30,83 +22,8 @@ WIRES_S = 90.0
 MOST_BYTES = 1 << 20
 
 
-@dataclass(frozen=True, slots=True)
-class Profile:
-    """How one kind of analyser is spoken to; a row of profiles.json."""
-
-    key: str
-    name: str
-    identify: str
-    prepare: tuple[str, ...]
-    range: tuple[str, ...]
-    start: str
-    wait: str
-    trace: str
-    order: str
-    error: str
-    lowest: str
-    highest: str
-    most_points: int
-    block: str = ""
-    bench: str = ""
-    bench_now: str = ""
-    bench_all: str = ""
-    bench_leg: str = ""
-    bench_wound: str = ""
-    bench_hung: str = ""
-    bench_tuner: str = ""
-    bench_built: str = ""
-    bench_fault: str = ""
-
-
-@cache
-def profiles() -> dict[str, Profile]:
-    """Profiles by key."""
-    rows = json.loads((files(__package__) / "profiles.json").read_text("utf-8"))["rows"]
-    return {
-        row["key"]: Profile(**{**row, "prepare": tuple(row["prepare"]), "range": tuple(row["range"])})
-        for row in rows
-    }
-
-
-def profile(key: str) -> Profile:
-    """A profile.
-
-    Raises:
-        NotFoundError: no such key.
-    """
-    found = profiles().get(key)
-    if found is None:
-        raise NotFoundError(
-            f"there is no profile “{key}”", field="profile", came_in=key, accepted=", ".join(profiles())
-        )
-    return found
-
-
-# As names are written on local networks, too (RFC 1123, and underscores that some give).
-_HOST = re.compile(r"[A-Za-z0-9_](?:[A-Za-z0-9_.-]{0,251}[A-Za-z0-9_])?")
-
-
-def host_and_port(address: str) -> tuple[str, int]:
-    """Host and port of an address as typed.
-
-    Raises:
-        OutOfDomainError: no port, or no such port.
-    """
-    host, _, port = address.strip().rpartition(":")
-    fits = _HOST.fullmatch(host) and port.isascii() and port.isdigit() and 0 < int(port[:6]) < 65536
-    if not fits:
-        raise OutOfDomainError(
-            "address",
-            f"“{address}”",
-            "host:port, as in 192.0.2.7:5025 or bench-analyser.local:5025: letters, digits, dots, hyphens and "
-            "underscores, then a port from 1 to 65535",
-        )
-    return host, int(port)
-
-
 class ScpiAnalyser:
-    """An analyser behind host:port, by a profile. One thread at a time."""
+    """An analyser behind host:port or a serial port, by a profile. One thread at a time."""
 
     def __init__(self, address: str, kind: Profile, timeout_s: float = TIMEOUT_S) -> None:
         """Connect and ask who it is.
@@ -116,26 +33,14 @@ class ScpiAnalyser:
             AnalyserGoneError: nothing answers there.
             AnalyserSilentError, AnalyserGarbageError: it does not answer as an analyser does.
         """
-        host, port = host_and_port(address)
-        self.address = f"{host}:{port}"
         self.profile = kind
         self.most_points = kind.most_points
         self._timeout_s = timeout_s
+        self.address = plain_address(address)
         try:
-            opened = pyvisa.ResourceManager("@py").open_resource(
-                f"TCPIP::{host}::{port}::SOCKET",
-                read_termination="\n",
-                write_termination="\n",
-                timeout=timeout_s * 1e3,
-                open_timeout=int(timeout_s * 1e3),
-            )
-        except Exception as why:  # the backend raises plain ones where it cannot connect
+            self._transport = Transport(address, timeout_s, kind.baud)
+        except GoneError as why:
             raise self._absent() from why
-        assert isinstance(opened, TCPIPSocket)
-        self._instrument = opened
-        # What the backend reads from: looked at to tell a closed connection from a slow instrument.
-        self._socket: socket.socket = opened.visalib.sessions[opened.session].interface  # type: ignore[attr-defined]
-        self._socket.setsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY, 1)
         try:
             try:
                 self.identity = self._ask(kind.identify)
@@ -151,8 +56,7 @@ class ScpiAnalyser:
 
     def close(self) -> None:
         """Let go of the instrument."""
-        with contextlib.suppress(OSError, pyvisa.Error):
-            self._instrument.close()
+        self._transport.close()
 
     def sweep(self, low_hz: float, high_hz: float, points: int) -> Complex:
         """Raw Γ against 50 Ω at evenly spaced frequencies."""
@@ -261,8 +165,8 @@ class ScpiAnalyser:
 
     def _tell(self, command: str) -> None:
         try:
-            self._instrument.write(command)
-        except (OSError, pyvisa.Error) as why:
+            self._transport.tell(command)
+        except GoneError as why:
             raise self._gone() from why
 
     def _read(self, within_s: float | None = None) -> bytes:
@@ -295,21 +199,19 @@ class ScpiAnalyser:
 
     def _bytes(self, count: int, to_the_end_of_a_line: bool = False) -> bytes:
         try:
-            return self._instrument.read_bytes(count, chunk_size=count, break_on_termchar=to_the_end_of_a_line)
-        except pyvisa.VisaIOError as why:
-            if why.error_code == pyvisa.constants.StatusCode.error_timeout:
-                raise self._silent() from why
-            raise self._gone() from why
-        except OSError as why:
+            return self._transport.bytes(count, to_the_end_of_a_line=to_the_end_of_a_line)
+        except SilentError as why:
+            raise self._silent() from why
+        except GoneError as why:
             raise self._gone() from why
 
     def _wait(self, until: float) -> None:
-        """Wait for the first bytes of an answer; the backend would take a closed connection for a slow one."""
-        ready, _, _ = select.select([self._socket], [], [], max(0.0, until - time.monotonic()))
-        if not ready:
-            raise self._silent()
-        if not self._socket.recv(1, socket.MSG_PEEK):
-            raise self._gone()
+        try:
+            self._transport.wait(until)
+        except SilentError as why:
+            raise self._silent() from why
+        except GoneError as why:
+            raise self._gone() from why
 
     def _silent(self) -> AnalyserSilentError:
         return AnalyserSilentError(
@@ -318,8 +220,15 @@ class ScpiAnalyser:
 
     def _absent(self) -> AnalyserGoneError:
         return AnalyserGoneError(
-            f"nothing answers at {self.address}: is it switched on, and is that its address?", came_in=self.address
+            f"nothing answers at {self.address}: is it switched on, and is that its address?{self._may_use()}",
+            came_in=self.address,
         )
+
+    def _may_use(self) -> str:
+        """On Linux a serial port belongs to a group; who is not in it is turned away as if there were none."""
+        if not self.address.startswith("/") or os.access(self.address, os.R_OK | os.W_OK):
+            return ""
+        return " Whoever runs the application also needs the right to use the port (on Debian: group “dialout”)."
 
     def _gone(self) -> AnalyserGoneError:
         return AnalyserGoneError(

@@ -1,7 +1,7 @@
 """The application: routes, refusals, and the pages."""
 
 import contextlib
-from collections.abc import AsyncIterator, Callable
+from collections.abc import AsyncIterator, Callable, Mapping
 from pathlib import Path
 
 from fastapi import FastAPI
@@ -15,6 +15,7 @@ from starlette.types import Scope
 
 from yielding_coil import VERSION
 from yielding_coil.analyser.link import Link, Simulated
+from yielding_coil.analyser.profiles import Profile
 from yielding_coil.api import (
     analyser,
     bench,
@@ -28,6 +29,7 @@ from yielding_coil.api import (
     log,
     matching,
     quantities,
+    reach,
     sheet,
     sweep,
     tables,
@@ -35,7 +37,7 @@ from yielding_coil.api import (
     winding,
     wire,
 )
-from yielding_coil.api.http import Guard, Jobs, install_problems
+from yielding_coil.api.http import Guard, Jobs, Reach, install_problems
 from yielding_coil.api.sweep import Antennas
 from yielding_coil.work import Searchers
 
@@ -70,11 +72,14 @@ def create_app(
     revive: Callable[[], None] | None = None,
     simulated: Simulated | None = None,
     is_disk_full: Callable[[], bool] = lambda: False,
+    reached: Reach | None = None,
+    profiles: Mapping[str, Profile] | None = None,
 ) -> FastAPI:
     """The application on a database; without built pages it serves the API alone.
 
     `revive` brings a database back that has stopped; it is called when one does not answer, unless `is_disk_full`
-    says why. `simulated` starts the simulated analyser.
+    says why. `simulated` starts the simulated analyser. `reached` says who is served beside this computer,
+    `profiles` how analysers are spoken to where the owner wrote some of his own.
     """
     searchers = Searchers()
 
@@ -97,7 +102,8 @@ def create_app(
     app.state.antennas = Antennas()
     app.state.revive = revive
     app.state.is_disk_full = is_disk_full
-    app.state.link = Link(simulated)
+    app.state.reach = reached or Reach()
+    app.state.link = Link(simulated, profiles)
     app.state.jobs = Jobs()
     app.state.transfers = build.Transfers()
     app.state.searchers = searchers
@@ -111,7 +117,7 @@ def create_app(
         return Health(version=VERSION)
 
     ground = (tables, sweep, wire, drawer, line, analyser, design, bench, build)
-    desks = (winding, matching, choice, trim, log, sheet, diagnosis)
+    desks = (winding, matching, choice, trim, log, sheet, diagnosis, reach)
     routers = [router for room in (*ground, *desks) for router in room.ROUTERS]
     for router in (*routers, quantities.router, jobs.router):
         app.include_router(router)

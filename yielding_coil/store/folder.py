@@ -10,7 +10,20 @@ from pathlib import Path
 from typing import Any
 
 # What lies in such a folder; one with anything else in it and no data of ours is somebody else's.
-OURS = frozenset({"lock", "password", "password.new", "pg", "pg.new", "postgresql.log", "commands.log"})
+OURS = frozenset(
+    {
+        "lock",
+        "password",
+        "password.new",
+        "pg",
+        "pg.new",
+        "postgresql.log",
+        "commands.log",
+        "tls",
+        "profiles.json",
+        "backups",
+    }
+)
 # Less room than this is none: the database needs so much to begin with.
 LEAST_FREE_BYTES = 16 * 1024 * 1024
 

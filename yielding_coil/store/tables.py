@@ -4,7 +4,7 @@ from datetime import datetime
 from typing import Any
 from uuid import UUID, uuid4
 
-from sqlalchemy import CheckConstraint, DateTime, ForeignKey, MetaData, String, UniqueConstraint, func
+from sqlalchemy import CheckConstraint, DateTime, ForeignKey, LargeBinary, MetaData, String, UniqueConstraint, func
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
@@ -45,6 +45,8 @@ class Settings(Base):
     # Own bands and changed edges by the table's key; what is not named here is the table's.
     bands: Mapped[dict[str, Any]] = mapped_column(default=dict)
     demo_laid_in: Mapped[bool] = mapped_column(default=False)
+    # Analysers that a paired device may connect to, as host:port or a serial port; the owner's word.
+    analysers: Mapped[list[str]] = mapped_column(default=list)
 
 
 class Build(Base):
@@ -270,3 +272,32 @@ class Photograph(Base):
     original: Mapped[bytes] = mapped_column(deferred=True)
     view: Mapped[bytes | None] = mapped_column(deferred=True)
     deleted_at: Mapped[datetime | None]
+
+
+class Device(Base):
+    """A phone or a computer that was paired; of its token only the SHA-256 is kept.
+
+    An `owner` may do what is otherwise done on the computer that runs the application.
+    """
+
+    __tablename__ = "devices"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    name: Mapped[str] = mapped_column(String(60))
+    token_hash: Mapped[bytes] = mapped_column(LargeBinary(32), unique=True)
+    owner: Mapped[bool] = mapped_column(default=False)
+    paired_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    last_seen_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    revoked_at: Mapped[datetime | None]
+
+
+class Pairing(Base):
+    """A code that pairs one device once, for some minutes; its device once it did."""
+
+    __tablename__ = "pairings"
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    code_hash: Mapped[bytes] = mapped_column(LargeBinary(32), unique=True)
+    owner: Mapped[bool] = mapped_column(default=False)
+    expires_at: Mapped[datetime]
+    device_id: Mapped[UUID | None] = mapped_column(ForeignKey("devices.id", ondelete="CASCADE"))

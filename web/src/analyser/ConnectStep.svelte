@@ -39,8 +39,9 @@
 		}}
 	>
 		<label
-			>One on your network, host:port
+			>One on your network, host:port, or at a serial port of the computer
 			<input
+				list="serial-ports"
 				class="mono written"
 				bind:value={address}
 				placeholder="192.0.2.7:5025"
@@ -48,6 +49,9 @@
 				spellcheck="false"
 			/></label
 		>
+		<datalist id="serial-ports">
+			{#each analyser.serial_ports as port (port)}<option value={port}></option>{/each}
+		</datalist>
 		<label
 			>It speaks
 			<select bind:value={profile}>

@@ -39,6 +39,7 @@
 			detail: 'which knob, which way; practice on the simulated bench',
 			href: '/tuner'
 		},
+		{ name: 'Devices', detail: 'pair a phone, send one away', href: '/devices' },
 		{ name: 'Bands', detail: 'amateur bands and their segments', href: '/bands' },
 		{ name: 'Bin', detail: 'what can be taken back', href: '/bin' },
 		{

@@ -24,6 +24,8 @@
 	let build = $state.raw<Build | null>(null);
 	let other = $state(false);
 	let typing = $state(false);
+	/** At the computer that runs the application. */
+	const here = ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname);
 	let typed = $state<number | null>(null);
 	/** SWR at that dip, where it is read too. */
 	let ratio = $state<number | null>(null);
@@ -234,9 +236,13 @@
 				>
 			{/if}
 		</footer>
-		<p class="caution">
-			Until phones can be paired, this view runs on the computer that runs the application.
-		</p>
+		{#if here}
+			<p class="caution">
+				In the garden without a computer? <a href="/devices?to=/builds/{buildId}/outdoors"
+					>Open this view on your phone</a
+				>.
+			</p>
+		{/if}
 	{:else if !work.problem}
 		<p>Looking at the log…</p>
 	{:else}

@@ -5,25 +5,27 @@ from typing import Annotated, Literal
 
 from fastapi import Request
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
 from yielding_coil.analyser.building import build_text
 from yielding_coil.analyser.link import AnalyserBusyError, Link
 from yielding_coil.analyser.practice import TUNER_ROUNDS, WireEnd, antenna_text, tuner_text, winding_text
-from yielding_coil.analyser.scpi import profiles
-from yielding_coil.api.http import Problem, problem_of, router_of
+from yielding_coil.analyser.transport import plain_address, serial_ports
+from yielding_coil.api.http import Asking, Problem, problem_of, router_of
 from yielding_coil.api.sweep import antenna_of
-from yielding_coil.core.errors import OutOfDomainError
+from yielding_coil.core.errors import OutOfDomainError, RefusedError
 from yielding_coil.core.tuner import inside
 from yielding_coil.documents.design import DesignContent, RadioTuner, wound_of
 from yielding_coil.documents.dials import DialsIn
 from yielding_coil.documents.ring_wound import WoundTransformer
 from yielding_coil.documents.wire import WireAntenna
+from yielding_coil.store.builds import settings
 
 router = router_of("analyser", "/api/analyser")
 
 
 class LinkIn(BaseModel):
-    """What to connect to: nothing, the simulated analyser, or one at host:port that a profile fits."""
+    """What to connect to: nothing, the simulated analyser, or one at host:port or a serial port, by a profile."""
 
     kind: Literal["none", "simulated", "address"]
     address: str = Field(default="", max_length=120)
@@ -77,6 +79,8 @@ class AnalyserOut(BaseModel):
     problem: Problem | None
     simulated: Literal["absent", "stopped", "running"]
     profiles: list[Named]
+    # Serial ports of the computer that runs the application.
+    serial_ports: list[str]
     # Of a simulated bench: what can be screwed on, and what is.
     bench: list[Named]
     thing: str | None
@@ -110,7 +114,8 @@ def _out(link: Link) -> AnalyserOut:
         high_hz=instrument.high_hz if instrument else None,
         problem=None if link.problem is None else problem_of(link.problem),
         simulated="absent" if link.simulated is None else "running" if link.simulated.running else "stopped",
-        profiles=[Named(key=row.key, label=row.name) for row in profiles().values()],
+        profiles=[Named(key=row.key, label=row.name) for row in link.profiles.values()],
+        serial_ports=serial_ports(),
         bench=bench,
         thing=thing,
     )
@@ -124,10 +129,32 @@ def analyser(request: Request) -> AnalyserOut:
     return _out(link)
 
 
+class NotAllowedError(RefusedError):
+    """The owner has not said that a device may connect there."""
+
+    code = "not_allowed"
+    status = 403
+
+
 @router.put("/link")
-def connect(request: Request, asked: LinkIn) -> AnalyserOut:
-    """Connect to another analyser; the simulated one is started when it does not run."""
+def connect(request: Request, caller: Asking, asked: LinkIn) -> AnalyserOut:
+    """Connect to another analyser; the simulated one is started when it does not run.
+
+    From a paired device only to what the owner allows: other services of this computer and its network are none of
+    its business.
+    """
     link = link_of(request)
+    if asked.kind == "address" and not caller.is_owner:
+        plain = plain_address(asked.address)
+        with Session(request.app.state.engine) as session, session.begin():
+            allowed = settings(session).analysers
+        if plain not in allowed:
+            raise NotAllowedError(
+                f"a paired device may not connect to {plain}; on the computer that runs the application, add it "
+                "on the page “Devices”",
+                field="address",
+                came_in=plain,
+            )
     link.connect(asked.kind, asked.address, asked.profile)
     return _out(link)
 

@@ -36,7 +36,7 @@ class Problem(BaseModel):
 
 RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {"model": Problem, "content": {"application/problem+json": {}}}
-    for status in (403, 404, 409, 413, 422, 503)
+    for status in (401, 403, 404, 409, 413, 422, 429, 503)
 }
 
 BUSY = (
@@ -119,31 +119,35 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(TimeoutError)
     def none_free(request: Request, error: TimeoutError) -> JSONResponse:
-        return _answer(503, *BUSY)
+        return database_answer(request.app, error)
 
     @app.exception_handler(DBAPIError)
     def database_refused(request: Request, error: DBAPIError) -> JSONResponse:
-        state = getattr(error.orig, "sqlstate", None) or ""
-        told = next((words for known, words in _DATABASE.items() if state.startswith(known)), None)
-        if told is not None:
-            return _answer(503, *told)
-        if isinstance(error, DataError):
-            # Bounds are checked before; what slips through is refused all the same.
-            return _answer(422, "not_valid", "a text or a number is more than can be kept; nothing was saved")
-        if not isinstance(error, OperationalError):
-            raise error
-        return database_gone(request)
+        return database_answer(request.app, error)
 
-    def database_gone(request: Request) -> JSONResponse:
-        if request.app.state.is_disk_full():
-            return _answer(503, *DISK_FULL)
-        revive = request.app.state.revive
-        if revive is None:
-            return _answer(503, "database_gone", "the database does not answer; nothing was saved")
-        # Answered first: whoever asked is told at once, and tries again.
-        return _answer(
-            503,
-            "database_gone",
-            "the database stopped and is being started again; nothing was saved yet, try again in a moment",
-            background=BackgroundTask(revive),
-        )
+
+def database_answer(app: FastAPI, error: DBAPIError | TimeoutError) -> JSONResponse:
+    """What is answered where the database cannot, or is not there."""
+    if isinstance(error, TimeoutError):
+        return _answer(503, *BUSY)
+    state = getattr(error.orig, "sqlstate", None) or ""
+    told = next((words for known, words in _DATABASE.items() if state.startswith(known)), None)
+    if told is not None:
+        return _answer(503, *told)
+    if isinstance(error, DataError):
+        # Bounds are checked before; what slips through is refused all the same.
+        return _answer(422, "not_valid", "a text or a number is more than can be kept; nothing was saved")
+    if not isinstance(error, OperationalError):
+        raise error
+    if app.state.is_disk_full():
+        return _answer(503, *DISK_FULL)
+    revive = app.state.revive
+    if revive is None:
+        return _answer(503, "database_gone", "the database does not answer; nothing was saved")
+    # Answered first: whoever asked is told at once, and tries again.
+    return _answer(
+        503,
+        "database_gone",
+        "the database stopped and is being started again; nothing was saved yet, try again in a moment",
+        background=BackgroundTask(revive),
+    )

@@ -94,6 +94,7 @@
 				<a href="/sums">Plain sums</a>
 				<a href="/tuner">Tuner</a>
 				<a href="/bands">Bands</a>
+				<a href="/devices">Devices</a>
 				<a href="/bin">Bin</a>
 				<button
 					class="plain"

@@ -218,8 +218,12 @@ def starting(folder):
         )
         running.append(process)
         said = process.stdout.readline()
+        if said.startswith("Updated; a backup"):
+            said = process.stdout.readline()
         found = re.search(r"http://127\.0\.0\.1:\d+/", said)
-        assert found, said + process.stdout.read()
+        if not found:
+            process.kill()
+            raise AssertionError(said + process.stdout.read())
         assert str(folder) in process.stdout.readline()
         return process, found[0]
 

@@ -6,7 +6,9 @@ Both work on a data folder while the application is stopped; what was there stay
 import argparse
 import fcntl
 import os
+import shutil
 import sys
+import tempfile
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -19,13 +21,19 @@ from yielding_coil.formats.archive import ArchiveReader
 from yielding_coil.store.archive_in import contents_of, sizes, take_in
 from yielding_coil.store.archive_out import collect, number_of_builds, written
 from yielding_coil.store.engine import connect
-from yielding_coil.store.folder import ServerError, default_folder, prepare
-from yielding_coil.store.migrate import migrate
+from yielding_coil.store.folder import ServerError, default_folder, owner, prepare
+from yielding_coil.store.migrate import shape_of
 from yielding_coil.store.server import PrivateServer
+from yielding_coil.store.update import update
+
+# How a dump of PostgreSQL begins.
+DUMP = b"PGDMP"
 
 
 def _arguments(argv: list[str] | None) -> argparse.Namespace:
-    parser = argparse.ArgumentParser(prog="python -m yielding_coil.archive", description=__doc__)
+    parser = argparse.ArgumentParser(
+        prog="python -m yielding_coil.archive (./backup, ./restore)", description=__doc__
+    )
     ways = parser.add_subparsers(dest="way", required=True)
     for way, what in (("backup", "write everything into FILE"), ("restore", "take everything of FILE in")):
         one = ways.add_parser(way, help=what)
@@ -39,8 +47,11 @@ def _arguments(argv: list[str] | None) -> argparse.Namespace:
 
 
 @contextmanager
-def _opened(folder: Path) -> Iterator[Engine]:
-    """The data in a folder, for as long as the block lasts; refused while the application runs on it."""
+def _opened(folder: Path, dump: Path | None = None) -> Iterator[Engine]:
+    """The data in a folder, for as long as the block lasts; refused while the application runs on it.
+
+    With a `dump` its database is made of that first.
+    """
     prepare(folder)
     with (folder / "lock").open("a+") as lock:
         try:
@@ -53,7 +64,9 @@ def _opened(folder: Path) -> Iterator[Engine]:
         try:
             engine = connect(server.start())
             try:
-                migrate(engine)
+                if dump is not None:
+                    _take_dump(server, engine, dump)
+                update(server, engine)
                 yield engine
             finally:
                 engine.dispose()
@@ -82,8 +95,30 @@ def backup(folder: Path, file: Path, *, positions: bool) -> None:
     print(f"{file}: {file.stat().st_size / 1e6:.1f} MB, {told}")
 
 
+def _take_dump(server: PrivateServer, engine: Engine, dump: Path) -> None:
+    if shape_of(engine) is not None:
+        raise ServerError(
+            f"{server.folder} is in use already, and a backup of an update stands for a whole folder. Restore it "
+            "into a new one with --data."
+        )
+    # The database's user has to read it, wherever it lies.
+    with tempfile.NamedTemporaryFile(dir=server.folder, prefix="pg.dump.") as copy:
+        shutil.copyfile(dump, copy.name)
+        mine = owner()
+        if mine is not None:
+            os.chown(copy.name, mine.pw_uid, mine.pw_gid)
+        server.take_dump(Path(copy.name))
+
+
 def restore(folder: Path, file: Path, *, add: bool) -> None:
     """Everything of a file into a folder, in one transaction: all of it, or nothing."""
+    with file.open("rb") as held:
+        # A backup that an update made is the database as its own tools wrote it.
+        dumped = held.read(len(DUMP)) == DUMP
+    if dumped:
+        with _opened(folder, file):
+            print(f"Taken in: all of {file}, as it was before that update")
+        return
     with (
         file.open("rb") as held,
         ArchiveReader(held) as reader,

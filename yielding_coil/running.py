@@ -25,8 +25,8 @@ from yielding_coil.demo import lay_in
 from yielding_coil.reach import Certificate, addresses, certificate_for, names
 from yielding_coil.store.engine import connect
 from yielding_coil.store.folder import ServerError
-from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer
+from yielding_coil.store.update import update
 
 # So many connections at once; whoever comes then is told to come again.
 MOST_AT_ONCE = 400
@@ -74,9 +74,13 @@ class _Served(uvicorn.Server):
 
 
 def open_store(server: PrivateServer) -> Engine:
-    """Start the database and bring its tables to the newest shape."""
+    """Start the database and bring its tables to the newest shape; a backup of before lies beside them.
+
+    Raises:
+        ServerError: as the server has it; or the data are of a newer version, or their backup cannot be made.
+    """
     engine = connect(server.start())
-    migrate(engine)
+    update(server, engine)
     return engine
 
 

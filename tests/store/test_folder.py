@@ -179,7 +179,9 @@ def test_of_two_versions_the_one_that_made_the_data_is_taken(top, monkeypatch):
     server.start()
     server.stop()
     (server.cluster / "PG_VERSION").write_text("7\n")
-    with pytest.raises(ServerError, match="made by PostgreSQL 7; run: apt-get install postgresql-7"):
+    with pytest.raises(
+        ServerError, match="made by PostgreSQL 7; run: apt-get install postgresql-7. .*restore FILE --data"
+    ):
         server.start()
 
 

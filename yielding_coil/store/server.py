@@ -10,7 +10,7 @@ import socket
 import subprocess
 import threading
 import time
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from itertools import pairwise
 from pathlib import Path
@@ -102,6 +102,40 @@ class PrivateServer:
         finally:
             self._reviving.release()
 
+    def dump(self, file: Path) -> None:
+        """The whole database into a file, as PostgreSQL's own tools write it; whole or not at all.
+
+        Raises:
+            ServerError: it could not be written.
+        """
+        part = file.with_name(f"{file.name}.part")
+        self._with_tools(
+            f"the backup {file} could not be written", "pg_dump", "--format=custom", f"--file={part}", DATABASE
+        )
+        part.replace(file)
+
+    def take_dump(self, file: Path) -> None:
+        """A dump into the empty database of this server: all of it, or nothing.
+
+        Raises:
+            ServerError: it is none, or does not fit.
+        """
+        self._with_tools(
+            f"{file} could not be taken in",
+            *("pg_restore", "--single-transaction", "--no-owner", f"--dbname={DATABASE}", str(file)),
+        )
+
+    def _with_tools(self, otherwise: str, program: str, *arguments: str) -> None:
+        connection = {
+            "PGHOST": "127.0.0.1",
+            "PGPORT": str(self.port),
+            "PGUSER": USER,
+            "PGPASSWORD": self._password(),
+        }
+        done = self._run(program, *arguments, timeout=3600, more=connection)
+        if done.returncode:
+            raise self._why(f"{otherwise}; see {self.folder / 'commands.log'}")
+
     def stop(self) -> None:
         """Stop the server; quick, and harmless when it has gone."""
         self._stop_orphan()
@@ -115,7 +149,9 @@ class PrivateServer:
             if version not in known:
                 raise ServerError(
                     f"the data in {self.cluster} were made by PostgreSQL {version}; "
-                    f"run: apt-get install postgresql-{version}"
+                    f"run: apt-get install postgresql-{version}. Where that is no longer to be had, do it on a "
+                    "computer that has it: ./backup FILE there, and here ./restore FILE --data A_NEW_FOLDER, which "
+                    f"takes the newest PostgreSQL there is ({list(known)[-1]})."
                 )
             return known[version]
         on_path = shutil.which("pg_ctl")
@@ -123,7 +159,9 @@ class PrivateServer:
             return list(known.values())[-1] if known else Path(str(on_path)).parent
         raise ServerError("PostgreSQL is not installed; run: apt-get install postgresql")
 
-    def _run(self, program: str, *arguments: str, timeout: float = 120) -> subprocess.CompletedProcess[bytes]:
+    def _run(
+        self, program: str, *arguments: str, timeout: float = 120, more: Mapping[str, str] | None = None
+    ) -> subprocess.CompletedProcess[bytes]:
         where = self._programs()
         output = self.folder / "commands.log"
         with output.open("ab") as log:  # a pipe would stay open in the server and never end
@@ -135,7 +173,7 @@ class PrivateServer:
                 cwd="/",
                 timeout=timeout,
                 check=False,
-                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8"},
+                env={"PATH": "/usr/bin:/bin", "LC_ALL": "C.UTF-8", **(more or {})},
                 **as_owner(),
             )
 

@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { readFileSync } from 'node:fs';
 
 import { svelte } from '@sveltejs/vite-plugin-svelte';
@@ -15,8 +16,24 @@ const licences = {
 	}
 };
 
+// What a phone keeps for where the network does not reach: all but the API's own page.
+const offline = {
+	name: 'kept-on-a-phone',
+	generateBundle(this: { emitFile: (file: object) => void }, _: unknown, bundle: object) {
+		const kept = Object.keys(bundle).filter(
+			(name) => /\.(js|css|woff2)$/.test(name) && !name.includes('api-docs')
+		);
+		const assets = kept.sort().map((name) => `/${name}`);
+		const version = createHash('sha256').update(assets.join()).digest('hex').slice(0, 12);
+		const source = readFileSync('src/sw.js', 'utf8')
+			.replace('__VERSION__', `pages-${version}`)
+			.replace('__ASSETS__', JSON.stringify(assets));
+		this.emitFile({ type: 'asset', fileName: 'sw.js', source });
+	}
+};
+
 export default defineConfig({
-	plugins: [svelte(), licences],
+	plugins: [svelte(), licences, offline],
 	build: {
 		assetsInlineLimit: 0,
 		target: 'es2022',

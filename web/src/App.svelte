@@ -5,6 +5,7 @@
 	import BandsPage from './bands/BandsPage.svelte';
 	import BuildPage from './build/BuildPage.svelte';
 	import BuildsPage from './build/BuildsPage.svelte';
+	import { atHome } from './lib/api/client';
 	import { server } from './lib/api/server.svelte';
 	import { follow, router } from './lib/router/router.svelte';
 	import LazyPage from './lib/shell/LazyPage.svelte';
@@ -33,6 +34,11 @@
 
 	view.apply();
 	void units.load().catch(() => undefined);
+	// What a closed page left to be sent, and on a phone what works without the network.
+	void import('./lib/api/outbox.svelte').catch(() => undefined);
+	if (!atHome && isSecureContext && 'serviceWorker' in navigator) {
+		void navigator.serviceWorker.register('/sw.js').catch(() => undefined);
+	}
 
 	function keyed(event: KeyboardEvent): void {
 		const find = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';

@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import UTC, datetime, timedelta
-from uuid import UUID
+from uuid import UUID, uuid4
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session
@@ -111,6 +111,7 @@ def keep_entry(
     sweep_id: UUID | None = None,
     utc_offset_min: int = 0,
     happened_at: datetime | None = None,
+    entry_id: UUID | None = None,
 ) -> Entry:
     """A new entry at the end of the log.
 
@@ -123,6 +124,7 @@ def keep_entry(
         replay([*(data_of(e) for e in entries_of(session, build_id)), said])
     last = session.scalar(select(func.max(Entry.number)).where(Entry.build_id == build_id)) or 0
     row = Entry(
+        id=entry_id or uuid4(),
         build_id=build_id,
         number=last + 1,
         kind=said.kind,

@@ -4,7 +4,7 @@
 <script lang="ts">
 	import { onDestroy, onMount, untrack } from 'svelte';
 
-	import { answer, api, type Build } from '../lib/api/client';
+	import { answer, api, atHome, type Build } from '../lib/api/client';
 	import Note from '../lib/shell/Note.svelte';
 	import { view } from '../lib/shell/view.svelte';
 	import QuantityField from '../lib/controls/QuantityField.svelte';
@@ -15,6 +15,7 @@
 	import OtherCut from './OtherCut.svelte';
 	import Stepper from './Stepper.svelte';
 	import TrimRule from './TrimRule.svelte';
+	import Waiting from './Waiting.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
 	import { entryText, say } from './words';
 
@@ -24,8 +25,6 @@
 	let build = $state.raw<Build | null>(null);
 	let other = $state(false);
 	let typing = $state(false);
-	/** At the computer that runs the application. */
-	const here = ['127.0.0.1', 'localhost', '[::1]'].includes(location.hostname);
 	let typed = $state<number | null>(null);
 	/** SWR at that dip, where it is read too. */
 	let ratio = $state<number | null>(null);
@@ -42,7 +41,7 @@
 		document.documentElement.dataset.theme = 'outdoors';
 		return () => view.apply();
 	});
-	onDestroy(() => work.bench.close());
+	onDestroy(() => work.close());
 
 	const trim = $derived(work.view);
 	const next = $derived(trim?.next && trim.next.act !== 'none' ? trim.next : null);
@@ -50,9 +49,13 @@
 	const mild = $derived(trim?.findings.filter((f) => !f.grave) ?? []);
 	const last = $derived(trim?.entries.at(-1));
 	const byHand = $derived(work.analyser === 'none');
+	/** Told here out of reach: what follows from it is worked out when the computer is reached again. */
+	const untold = $derived(work.waiting.filter((told) => !told.refused).at(-1));
 	// Read since the last act, or still to be read.
 	const toRead = $derived(
-		trim !== null && trim.hung && trim.dip_hz === null && !trim.findings.some((f) => f.grave)
+		untold
+			? untold.body.data.kind !== 'reading'
+			: trim !== null && trim.hung && trim.dip_hz === null && !trim.findings.some((f) => f.grave)
 	);
 	const lowered = (text: string) => text.replace(/^[A-Z](?=[a-z])/, (c) => c.toLowerCase());
 	const readHz = $derived(trim?.dip_hz ? (trim.trail.at(-1)?.dip_hz ?? null) : null);
@@ -127,7 +130,7 @@
 		{:else if other}
 			<OtherCut {work} onclose={() => (other = false)} ondone={again} />
 		{:else}
-			{#each grave as finding, i (i)}<Note kind="danger"
+			{#each untold ? [] : grave as finding, i (i)}<Note kind="danger"
 					>{say(finding, units.length, trim.form)}</Note
 				>{/each}
 			{#if trim.findings.some((f) => f.code === 'check_first')}
@@ -146,11 +149,14 @@
 			{/if}
 			{#if toRead || typing}
 				<p class="do">{typing ? 'Where is the dip now?' : 'Read the dip'}</p>
+			{:else if untold}
+				<p class="do">Kept. What to do next is worked out when the computer is reached again.</p>
 			{:else}
 				<NextCut {work} outdoors />
 			{/if}
-			<TrimRule {trim} plain />
-			{#each mild as finding, i (i)}<p class="told">
+			<Waiting {work} />
+			{#if !untold}<TrimRule {trim} plain />{/if}
+			{#each untold ? [] : mild as finding, i (i)}<p class="told">
 					{say(finding, units.length, trim.form)}
 				</p>{/each}
 			<div class="acts">
@@ -189,7 +195,7 @@
 						>I read the dip myself</button
 					>
 				{:else}
-					{#if next && !trim.stop}
+					{#if next && !trim.stop && !untold}
 						<button class="button main big" disabled={work.working} onclick={done}
 							>{work.working ? 'Wait…' : byHand ? 'Done. Read again' : 'Done. Sweep again'}</button
 						>
@@ -219,7 +225,7 @@
 		</p>
 		<footer class="row">
 			<a class="button" href="/builds/{buildId}/trim">Back to the desk</a>
-			{#if last}
+			{#if last && !untold}
 				<button
 					class="button"
 					disabled={work.working}
@@ -227,7 +233,7 @@
 					>Undo: {lowered(entryText(last, units.length))}</button
 				>
 			{/if}
-			{#if work.taken}
+			{#if work.taken && !untold}
 				<button
 					class="button"
 					disabled={work.working}
@@ -236,11 +242,16 @@
 				>
 			{/if}
 		</footer>
-		{#if here}
+		{#if atHome}
 			<p class="caution">
 				In the garden without a computer? <a href="/devices?to=/builds/{buildId}/outdoors"
 					>Open this view on your phone</a
 				>.
+			</p>
+		{:else if !isSecureContext}
+			<p class="caution">
+				Leave this page open where the network does not reach: it cannot be opened anew there, since
+				the connection is not encrypted. What you tell it stays on this phone until it is sent.
 			</p>
 		{/if}
 	{:else if !work.problem}

@@ -22,6 +22,7 @@
 	import OtherCut from './OtherCut.svelte';
 	import ReadingForm from './ReadingForm.svelte';
 	import TrimRule from './TrimRule.svelte';
+	import Waiting from './Waiting.svelte';
 	import { Trimming, WIDER } from './trimming.svelte';
 	import { entryText, resonanceText, say, waysOn } from './words';
 
@@ -30,7 +31,7 @@
 
 	const work = new Trimming(untrack(() => build.id));
 	void work.load();
-	onDestroy(() => work.bench.close());
+	onDestroy(() => work.close());
 
 	let cables = $state.raw<CableRow[]>([]);
 	void answer(api.GET('/api/tables/cables'))
@@ -156,6 +157,7 @@
 </script>
 
 {#if work.problem}<Note kind="danger">{work.problem}</Note>{/if}
+<Waiting {work} />
 {#if trim}
 	<Desk>
 		{#snippet drop()}

@@ -11,6 +11,7 @@ import {
 	type TrimOut
 } from '../lib/api/client';
 import { Latest } from '../lib/api/latest.svelte';
+import { outbox, type Told } from '../lib/api/outbox.svelte';
 import { AnalyserSession } from '../analyser/analyserSession.svelte';
 import { utcOffsetMin } from './words';
 
@@ -45,7 +46,12 @@ export class Trimming {
 	setup = $state.raw<SetupIn | null>(null);
 	bench = new AnalyserSession();
 
-	constructor(readonly buildId: string) {}
+	private readonly leave: () => void;
+
+	constructor(readonly buildId: string) {
+		// What waited has been sent: the view follows. While it cannot be had, the next look will tell.
+		this.leave = outbox.listen(buildId, () => void this.refresh().catch(() => undefined));
+	}
 
 	/** The log, and what to do next. */
 	get view(): TrimOut | null {
@@ -112,22 +118,28 @@ export class Trimming {
 	/** An entry at the end of the log; the view follows. */
 	async log(data: EntryData, more: { sweep_id?: string; setup?: SetupIn } = {}): Promise<void> {
 		const reading = data.kind === 'reading';
-		await answer(
-			api.POST('/api/builds/{build_id}/entries', {
-				params: { path: { build_id: this.buildId } },
-				body: {
-					data,
-					text: '',
-					instrument: this.instrument,
-					utc_offset_min: utcOffsetMin(),
-					...(reading && !more.sweep_id
-						? { setup: this.setup ?? { plane: 'feedpoint', line: null, conditions: {} } }
-						: {}),
-					...more
-				}
-			})
-		);
-		await this.refresh();
+		const sent = await outbox.tell(this.buildId, {
+			data,
+			text: '',
+			instrument: this.instrument,
+			utc_offset_min: utcOffsetMin(),
+			...(reading && !more.sweep_id
+				? { setup: this.setup ?? { plane: 'feedpoint', line: null, conditions: {} } }
+				: {}),
+			...more
+		});
+		if (sent) await this.refresh();
+	}
+
+	/** What was told here and is not in the log yet, oldest first. */
+	get waiting(): Told[] {
+		return outbox.waiting.filter((told) => told.build === this.buildId);
+	}
+
+	/** Lets go of what it listens to. */
+	close(): void {
+		this.leave();
+		this.bench.close();
 	}
 
 	/** A reading of the band that is looked at. */

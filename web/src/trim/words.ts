@@ -246,12 +246,21 @@ export function waysOn(trim: TrimOut, unit: LengthUnit): string[] {
 
 /** An entry of the log in one line; of a wire with several bands with the band's name. */
 export function entryText(entry: Entry, unit: LengthUnit, bands: readonly string[] = []): string {
-	const d = entry.data;
-	const on = 'link' in d && bands.length > 1 ? bands[d.link ?? 0] : undefined;
-	return `${on ? `${on}: ` : ''}${whatText(entry, unit)}${entry.simulated ? ', simulated' : ''}`;
+	return `${toldText(entry, unit, bands)}${entry.simulated ? ', simulated' : ''}`;
 }
 
-function whatText(entry: Entry, unit: LengthUnit): string {
+/** The same of what is not in the log yet. */
+export function toldText(
+	told: Pick<Entry, 'data'> & { text?: string },
+	unit: LengthUnit,
+	bands: readonly string[] = []
+): string {
+	const d = told.data;
+	const on = 'link' in d && bands.length > 1 ? bands[d.link ?? 0] : undefined;
+	return `${on ? `${on}: ` : ''}${whatText({ data: d, text: told.text ?? '' }, unit)}`;
+}
+
+function whatText(entry: Pick<Entry, 'data' | 'text'>, unit: LengthUnit): string {
 	const d = entry.data;
 	if (d.kind === 'hung') {
 		const folds = (d.folded_m ?? []).some((m) => m > 0)
@@ -276,11 +285,11 @@ function whatText(entry: Entry, unit: LengthUnit): string {
 	if (d.kind === 'bench_check') {
 		return d.passed ? 'Passed on its resistor' : 'Did not pass on its resistor';
 	}
-	return (d.kind === 'note' || d.kind === 'fault_test') && entry.text ? entry.text : toldText(d);
+	return (d.kind === 'note' || d.kind === 'fault_test') && entry.text ? entry.text : besideText(d);
 }
 
 /** What is told of a build beside the acts on its wire; the person's own words stand beside it. */
-function toldText(d: Entry['data']): string {
+function besideText(d: Entry['data']): string {
 	switch (d.kind) {
 		case 'built':
 			return `Built by state ${d.number} of the design`;

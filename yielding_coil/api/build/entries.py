@@ -38,15 +38,20 @@ EARLIEST = datetime(1900, 1, 1, tzinfo=UTC)
 
 
 class EntryIn(BaseModel):
-    """Something that happened; a reading with where and how it was taken."""
+    """Something that happened; a reading with where and how it was taken.
 
+    With an `id` of its own it may be told again: whoever lost the answer tells it once more, and it is there once.
+    """
+
+    id: UUID | None = None
     data: EntryData
     text: EntryText = ""
     setup: SetupIn | None = None
     instrument: Annotated[Words, Field(max_length=120)] = ""
     sweep_id: UUID | None = None
     utc_offset_min: int = Field(default=0, ge=-900, le=900)
-    # Of what is told later; now when null. What was done to the wire is told as it happens.
+    # Of what is told later; now when null. What was done to the wire is told as it happens, or with an `id` by a
+    # phone that was out of reach.
     happened_at: datetime | None = None
 
 
@@ -106,6 +111,9 @@ def entries(session: InTransaction, build_id: UUID) -> list[EntryOut]:
 def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut:
     """Something happened; an act that the wire cannot have had, or a reading at odds with itself, is refused."""
     build = build_queries.one_build(session, build_id)
+    told = None if made.id is None else _told_before(session, build_id, made.id)
+    if told is not None:
+        return entry_out(session, told)
     sweep_id = None
     if isinstance(made.data, ReadingData):
         if not isinstance(made.data.reading, SweepRead):
@@ -127,6 +135,7 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
         sweep_id=sweep_id,
         utc_offset_min=made.utc_offset_min,
         happened_at=_when(made),
+        entry_id=made.id,
     )
     if sweep_id is not None and setup is None:
         row.setup_id = one_sweep(session, sweep_id).setup_id
@@ -135,15 +144,27 @@ def log_entry(session: InTransaction, build_id: UUID, made: EntryIn) -> EntryOut
     return entry_out(session, row)
 
 
+def _told_before(session: Session, build_id: UUID, entry_id: UUID) -> Entry | None:
+    """The entry under an id, where it was told before; taken back since or not, it is not told anew."""
+    queries.hold_log(session, build_id)
+    row = session.get(Entry, entry_id)
+    if row is not None and row.build_id != build_id:
+        raise OutOfDomainError("id", entry_id, "an id that no other build's log has")
+    return row
+
+
 def _when(made: EntryIn) -> datetime | None:
     at = made.happened_at
     if at is None:
         return None
-    if not isinstance(made.data, LeavesWire):
+    if made.id is None and not isinstance(made.data, LeavesWire):
         raise OutOfDomainError(
             "happened_at", at.isoformat(), "left out: what is done to the wire is told as it happens"
         )
     at = at if at.tzinfo else at.replace(tzinfo=UTC)
+    if made.id is not None:
+        # The clock of a phone may be ahead.
+        at = min(at, datetime.now(UTC))
     if not EARLIEST <= at <= datetime.now(UTC) + timedelta(days=1):
         raise OutOfDomainError("happened_at", at.isoformat(), "after 1900 and not in the future")
     return at

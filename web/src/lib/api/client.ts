@@ -99,13 +99,19 @@ export function refused(detail: string): Refused {
 	});
 }
 
+/** Whether this page is shown on the computer that runs the application. */
+export const atHome = ['127.0.0.1', 'localhost', '[::1]'].includes(
+	globalThis.location?.hostname ?? 'localhost'
+);
+
 const gone: Problem = {
 	type: 'about:blank',
 	title: 'No answer',
 	status: 0,
 	code: 'server_gone',
-	detail:
-		'The application does not answer. Nothing on this page is lost: start it again with ./start.'
+	detail: atHome
+		? 'The application does not answer. Nothing on this page is lost: start it again with ./start.'
+		: 'The computer is not reached from here. Nothing on this page is lost.'
 };
 
 /** Whether a refusal only says that nothing could be reached: what was asked can be asked again. */
@@ -115,7 +121,7 @@ export function isAway(problem: Problem): boolean {
 
 /** Whether a refusal is of this moment only. */
 export function canWait(problem: Problem): boolean {
-	return problem.code === 'busy' || problem.code === 'disk_full';
+	return ['busy', 'disk_full', 'too_often'].includes(problem.code);
 }
 
 /** The data of an answer; throws `Refused` for a problem and when no answer came. */
@@ -138,7 +144,8 @@ export async function answer<T>(
 		server.note(isAway(known) ? known.detail : null);
 		throw new Refused(known);
 	}
-	server.note(null);
+	// What a phone has kept is shown as such: the computer did not answer.
+	server.note(got.response.headers.has('x-kept-at') ? gone.detail : null);
 	return got.data as T;
 }
 

@@ -24,7 +24,8 @@ class Server {
 			await new Promise((done) => setTimeout(done, 1500));
 			try {
 				// Settings lie in the database: this answers only when both are there.
-				if ((await fetch('/api/settings')).ok) this.gone = null;
+				const got = await fetch('/api/settings', { signal: AbortSignal.timeout(10_000) });
+				if (got.ok && !got.headers.has('x-kept-at')) this.gone = null;
 			} catch {
 				// Still away: ask again.
 			}

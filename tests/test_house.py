@@ -21,11 +21,14 @@ HOUSE = TOP / "yielding_coil"
 FLOORS = (
     ("core",),
     ("formats", "data"),
-    ("analyser", "documents", "work", "reach"),
+    ("analyser", "documents", "searchers", "reach"),
     ("store",),
     ("demo",),
     ("api",),
-    ("running", "archive"),
+    ("archive", "work", "answering"),
+    ("part",),
+    ("several",),
+    ("running",),
     ("serve",),
 )
 CORE_FLOORS = (
@@ -74,10 +77,10 @@ OUTSIDE = {
     "data": {"numpy"},
     "formats": {"numpy", "PIL"},
     "documents": {"numpy", "pydantic"},
-    "work": set(),
+    "searchers": set(),
     "analyser": {"numpy", "pyvisa", "pyvisa_py", "serial"},
     "reach": {"cryptography", "psutil"},
-    "store": {"numpy", "pydantic", "sqlalchemy", "alembic", "psycopg"},
+    "store": {"numpy", "pydantic", "sqlalchemy", "alembic", "psycopg", "procrastinate"},
     "demo": {"numpy", "sqlalchemy"},
 }
 

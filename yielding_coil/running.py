@@ -1,35 +1,34 @@
 """Run the application: its database, its demo, its pages, on this computer and for whom its owner says."""
 
-import asyncio
-import contextlib
 import ipaddress
 import signal
 import socket
 import sys
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
-from typing import Any
 
-import uvicorn
-from fastapi import FastAPI
-from sqlalchemy import Engine
+from sqlalchemy import URL, Engine
 from sqlalchemy.orm import Session
 
 from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.analyser.profiles import with_own
+from yielding_coil.answering import answer
 from yielding_coil.api.app import create_app
-from yielding_coil.api.http import Reach
+from yielding_coil.api.http import Reach, tell_in_lines
 from yielding_coil.core.errors import RefusedError
 from yielding_coil.demo import lay_in
 from yielding_coil.reach import Certificate, addresses, certificate_for, names
+from yielding_coil.several import look_after
 from yielding_coil.store.engine import connect
 from yielding_coil.store.folder import ServerError
+from yielding_coil.store.migrate import migrate, newest_shape, require_known, shape_of
+from yielding_coil.store.queue import prepare_queue
 from yielding_coil.store.server import PrivateServer
 from yielding_coil.store.update import update
 
-# So many connections at once; whoever comes then is told to come again.
-MOST_AT_ONCE = 400
+# Connections that the private database takes from several processes.
+CONNECTIONS = 300
 
 
 @dataclass(frozen=True, slots=True)
@@ -64,13 +63,42 @@ class Outside:
         )
 
 
-class _Served(uvicorn.Server):
-    """A server whose signals are ours: several end together."""
+@dataclass(frozen=True, slots=True)
+class Wanted:
+    """How it is run, as `./start` was told.
 
-    @contextlib.contextmanager
-    def capture_signals(self) -> Iterator[None]:
-        """Left to whoever runs them all."""
-        yield
+    Args:
+        workers: processes that answer pages.
+        database: an existing PostgreSQL; None for a private one in the data folder.
+        may_migrate: whether an existing database may be brought to the newest shape.
+        demo, fresh: whether the demo is laid in, and anew.
+        in_lines: whether what happens is written as lines of JSON.
+    """
+
+    workers: int = 1
+    database: URL | None = None
+    may_migrate: bool = False
+    demo: bool = True
+    fresh: bool = False
+    in_lines: bool = False
+
+    @property
+    def is_shared(self) -> bool:
+        """Whether other processes or machines may work on the same data."""
+        return self.workers > 1 or self.database is not None
+
+
+class _Given:
+    """A database that somebody else looks after."""
+
+    def __init__(self, url: URL) -> None:
+        self._url = url
+
+    def start(self) -> URL:
+        return self._url
+
+    def stop(self) -> None:
+        """It is not ours to stop."""
 
 
 def open_store(server: PrivateServer) -> Engine:
@@ -84,54 +112,24 @@ def open_store(server: PrivateServer) -> Engine:
     return engine
 
 
-def serve(
-    app: FastAPI, plain: socket.socket, secure: socket.socket | None, certificate: Certificate | None
-) -> None:
-    """Answer on one or two sockets until SIGTERM or SIGINT."""
-    settings: dict[str, Any] = {
-        "log_level": "warning",
-        "timeout_graceful_shutdown": 3,
-        # What a proxy says is looked at by the guard alone.
-        "proxy_headers": False,
-        "server_header": False,
-        "limit_concurrency": MOST_AT_ONCE,
-    }
-    served = [(_Served(uvicorn.Config(app, **settings)), plain)]
-    if secure is not None and certificate is not None:
-        tls = uvicorn.Config(
-            app,
-            lifespan="off",
-            ssl_certfile=certificate.chain,
-            ssl_keyfile=certificate.key,
-            **settings,
+def _open_given(url: URL, *, may_migrate: bool) -> Engine:
+    """The same of a database that somebody else looks after: touched only when he said so."""
+    engine = connect(url)
+    shape = shape_of(engine)
+    require_known(shape)
+    if shape not in (None, newest_shape()) and not may_migrate:
+        raise ServerError(
+            f"This database is of an older version (tables {shape}, this one uses {newest_shape()}). Make a backup "
+            "of it with pg_dump, then start once with --migrate."
         )
-        served.append((_Served(tls), secure))
-    # Streams that are open end by themselves when the server is told to.
-    app.state.closing = lambda: served[0][0].should_exit
-    with asyncio.Runner(loop_factory=served[0][0].config.get_loop_factory()) as runner:
-        runner.run(_serve(served))
+    migrate(engine)
+    return engine
 
 
-async def _serve(served: list[tuple[_Served, socket.socket]]) -> None:
-    loop = asyncio.get_running_loop()
-
-    def end() -> None:
-        for server, _ in served:
-            # Asked twice, it waits for nobody.
-            server.force_exit, server.should_exit = server.should_exit, True
-
-    for number in (signal.SIGTERM, signal.SIGINT):
-        loop.add_signal_handler(number, end)
-    try:
-        await asyncio.gather(*(server.serve([listener]) for server, listener in served))
-    finally:
-        end()
-
-
-def say_where(folder: Path, plain: socket.socket, outside: Outside) -> None:
+def say_where(data: str, plain: socket.socket, outside: Outside) -> None:
     """Where it is reached, and by whom."""
     port = plain.getsockname()[1]
-    say = [f"Yielding Coil:  http://127.0.0.1:{port}/", f"Your data:      {folder}   (Ctrl-C stops)"]
+    say = [f"Yielding Coil:  http://127.0.0.1:{port}/", f"Your data:      {data}   (Ctrl-C stops)"]
     if outside.lan:
         scheme, number = ("http", port) if outside.secure is None else ("https", outside.secure.getsockname()[1])
         where = [f"{scheme}://{name}:{number}/" for name in (*addresses(), *outside.names)]
@@ -144,20 +142,57 @@ def say_where(folder: Path, plain: socket.socket, outside: Outside) -> None:
     print("\n".join(say), flush=True)
 
 
-def run(folder: Path, plain: socket.socket, outside: Outside, *, demo: bool, fresh: bool) -> None:
+def run(folder: Path, plain: socket.socket, outside: Outside, wanted: Wanted) -> None:
     """Serve the data in a folder on sockets that listen, until told to stop; stops what it started."""
-    server = PrivateServer(folder)
-    simulated = SimulatorChild()
+    private = PrivateServer(folder, max_connections=CONNECTIONS if wanted.is_shared else 100)
+    database = private if wanted.database is None else _Given(wanted.database)
+    if wanted.in_lines:
+        tell_in_lines()
     try:
-        known = with_own(folder / "profiles.json")
+        with_own(folder / "profiles.json")  # refused before anything is begun
         certificate = None
         if outside.secure is not None:
             certificate = certificate_for(folder / "tls", {"127.0.0.1", "localhost", *outside.all_names()})
-        engine = open_store(server)
-        if demo:
+        if wanted.database is None:
+            engine = open_store(private)
+        else:
+            engine = _open_given(wanted.database, may_migrate=wanted.may_migrate)
+        if wanted.demo:
             with Session(engine) as session, session.begin():
-                lay_in(session, fresh=fresh)
-        say_where(folder, plain, outside)
+                lay_in(session, fresh=wanted.fresh)
+        if wanted.is_shared:
+            prepare_queue(engine)
+        data = str(folder) if wanted.database is None else wanted.database.render_as_string()
+        ready: Callable[[], None] = lambda: say_where(data, plain, outside)  # noqa: E731
+        if wanted.is_shared:
+            url = engine.url
+            engine.dispose()
+            beside: Callable[[], None] = (lambda: None) if wanted.database is not None else private.look
+            _run_several(folder, url, plain, outside, wanted, certificate, beside, ready)
+        else:
+            ready()
+            _run_one(folder, engine, private, plain, outside, wanted, certificate)
+    except (ServerError, RefusedError) as error:
+        sys.exit(str(error))
+    except (KeyboardInterrupt, SystemExit):
+        pass
+    finally:
+        _let_it_end()
+        database.stop()
+
+
+def _run_one(
+    folder: Path,
+    engine: Engine,
+    server: PrivateServer,
+    plain: socket.socket,
+    outside: Outside,
+    wanted: Wanted,
+    certificate: Certificate | None,
+) -> None:
+    """All in this process."""
+    simulated = SimulatorChild()
+    try:
         simulated.start()
         app = create_app(
             engine,
@@ -165,21 +200,51 @@ def run(folder: Path, plain: socket.socket, outside: Outside, *, demo: bool, fre
             simulated=simulated,
             is_disk_full=server.is_disk_full,
             reached=outside.reach(plain.getsockname()[1], certificate),
-            profiles=known,
+            profiles=with_own(folder / "profiles.json"),
+            in_lines=wanted.in_lines,
         )
-        serve(app, plain, outside.secure, certificate)
-    except (ServerError, RefusedError) as error:
-        sys.exit(str(error))
-    except (KeyboardInterrupt, SystemExit):
-        pass
+        answer(app, plain, outside.secure, certificate, in_lines=wanted.in_lines)
     finally:
         _let_it_end()
         simulated.stop()
-        server.stop()
+
+
+def _run_several(
+    folder: Path,
+    url: URL,
+    plain: socket.socket,
+    outside: Outside,
+    wanted: Wanted,
+    certificate: Certificate | None,
+    beside: Callable[[], None],
+    ready: Callable[[], None],
+) -> None:
+    """A hub and some that answer pages, each in a process of its own."""
+    told = {
+        "database": url.render_as_string(hide_password=False),
+        "folder": folder,
+        "plain": plain.fileno(),
+        "port": plain.getsockname()[1],
+        "lan": outside.lan or bool(outside.proxies),
+        "names": list(outside.names),
+        "proxies": [str(proxy) for proxy in outside.proxies],
+        "in_lines": wanted.in_lines,
+        "own_disk": wanted.database is None,
+    }
+    sockets = [plain.fileno()]
+    if outside.secure is not None and certificate is not None:
+        told |= {
+            "secure": outside.secure.fileno(),
+            "secure_port": outside.secure.getsockname()[1],
+            "chain": certificate.chain,
+            "key": certificate.key,
+            "authority": certificate.authority,
+        }
+        sockets.append(outside.secure.fileno())
+    look_after(wanted.workers, told, tuple(sockets), beside, ready)
 
 
 def _let_it_end() -> None:
     """Nothing cuts the end short: the database is let go whole."""
-    stop: Callable[..., None] = lambda *_: None  # noqa: E731
     for number in (signal.SIGTERM, signal.SIGINT):
-        signal.signal(number, stop)
+        signal.signal(number, lambda *_: None)

@@ -44,7 +44,7 @@ def house(places, start_once):
 
 @pytest.fixture(scope="module")
 def garden_browser(browser_type, browser_type_launch_args, places, house, tmp_path_factory):
-    """A browser that stands in the garden; what it gets from the house counts as encrypted, where a test says so."""
+    """A browser in the garden; what it gets from the house counts as encrypted, where a test says so."""
     script = tmp_path_factory.mktemp("garden") / "chromium"
     script.write_text(f'#!/bin/sh\nexec ip netns exec {places[1]} /usr/bin/chromium "$@"\n')
     script.chmod(0o755)
@@ -163,9 +163,7 @@ def test_an_answer_that_was_lost_is_not_an_entry_more(garden_browser, house, pla
     page.context.close()
 
 
-def test_encrypted_it_opens_cut_off_and_sends_what_a_closed_page_left(
-    garden_browser, house, places, wire
-):
+def test_encrypted_it_opens_cut_off_and_sends_what_a_closed_page_left(garden_browser, house, places, wire):
     page = phone_of(garden_browser(encrypted=True), house, places, wire)
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.reload()  # now its answers come through what the phone keeps

@@ -4,11 +4,12 @@ import contextlib
 from collections.abc import AsyncIterator, Callable, Mapping
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
 from fastapi.routing import APIRoute
 from pydantic import BaseModel
-from sqlalchemy import Engine
+from sqlalchemy import Engine, text
 from starlette.exceptions import HTTPException
+from starlette.middleware.gzip import GZipMiddleware
 from starlette.responses import FileResponse, Response
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
@@ -37,9 +38,21 @@ from yielding_coil.api import (
     winding,
     wire,
 )
-from yielding_coil.api.http import Guard, Jobs, Reach, install_problems
+from yielding_coil.api.http import (
+    RESPONSES,
+    Guard,
+    Inside,
+    Jobs,
+    QueuedJobs,
+    Reach,
+    Relay,
+    Telling,
+    install_problems,
+)
 from yielding_coil.api.sweep import Antennas
-from yielding_coil.work import Searchers
+from yielding_coil.core.errors import RefusedError
+from yielding_coil.searchers import Searchers
+from yielding_coil.store.migrate import newest_shape
 
 PAGES = Path(__file__).parents[2] / "web" / "dist"
 
@@ -48,6 +61,13 @@ class Health(BaseModel):
     """The application answers."""
 
     version: str
+
+
+class NotReadyError(RefusedError):
+    """It answers, and cannot do its work yet."""
+
+    code = "not_ready"
+    status = 503
 
 
 class _Pages(StaticFiles):
@@ -74,12 +94,20 @@ def create_app(
     is_disk_full: Callable[[], bool] = lambda: False,
     reached: Reach | None = None,
     profiles: Mapping[str, Profile] | None = None,
+    queued: QueuedJobs | None = None,
+    hub: str | None = None,
+    inside: bool = False,
+    in_lines: bool = False,
 ) -> FastAPI:
     """The application on a database; without built pages it serves the API alone.
 
     `revive` brings a database back that has stopped; it is called when one does not answer, unless `is_disk_full`
     says why. `simulated` starts the simulated analyser. `reached` says who is served beside this computer,
     `profiles` how analysers are spoken to where the owner wrote some of his own.
+
+    Of several processes each shares `queued` work; one is the hub, `inside`, which the others ask at its socket,
+    `hub`.
+    `in_lines` writes down each request as a line of JSON.
     """
     searchers = Searchers()
 
@@ -105,15 +133,31 @@ def create_app(
     app.state.reach = reached or Reach()
     app.state.link = Link(simulated, profiles)
     app.state.jobs = Jobs()
+    app.state.queued = queued
     app.state.transfers = build.Transfers()
     app.state.searchers = searchers
     app.state.closing = lambda: False
     install_problems(app)
-    app.add_middleware(Guard)
+    if hub is not None and queued is not None:
+        app.add_middleware(Relay, socket=hub, is_shared=queued.knows, hub_kinds=jobs.HUB_KINDS)
+    # A phone at the end of the garden has little of a network.
+    app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)
+    app.add_middleware(Inside if inside else Guard)
+    if in_lines and not inside:
+        app.add_middleware(Telling)
 
     @app.get("/api/health", tags=["health"])
     async def health() -> Health:
         """Whether the application answers; it waits for no thread and no database."""
+        return Health(version=VERSION)
+
+    @app.get("/api/ready", tags=["health"], responses=RESPONSES)
+    def ready(request: Request) -> Health:
+        """Whether it can do its work: its database answers, in the shape that this version uses."""
+        with request.app.state.engine.connect() as connection:
+            shape = connection.execute(text("SELECT version_num FROM alembic_version")).scalar_one()
+        if shape != newest_shape():
+            raise NotReadyError(f"the database is in shape {shape}; this version uses {newest_shape()}")
         return Health(version=VERSION)
 
     ground = (tables, sweep, wire, drawer, line, analyser, design, bench, build)

@@ -8,8 +8,8 @@ LOCK_MS, STATEMENT_MS, IDLE_MS = 5_000, 60_000, 60_000
 KEPT, MORE, WAIT_S = 20, 60, 10.0
 
 
-def connect(url: URL | str) -> Engine:
-    """Connections to a database."""
+def connect(url: URL | str, kept: int = KEPT, more: int = MORE) -> Engine:
+    """Connections to a database: so many kept open, and so many more for a moment."""
     waits = {
         "lock_timeout": LOCK_MS,
         "statement_timeout": STATEMENT_MS,
@@ -18,8 +18,8 @@ def connect(url: URL | str) -> Engine:
     options = " ".join(f"-c {name}={milliseconds}" for name, milliseconds in waits.items())
     return create_engine(
         url,
-        pool_size=KEPT,
-        max_overflow=MORE,
+        pool_size=kept,
+        max_overflow=more,
         pool_timeout=WAIT_S,
         pool_pre_ping=True,
         connect_args={"options": options},

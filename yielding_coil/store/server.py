@@ -47,6 +47,7 @@ class PrivateServer:
     folder: Path
     fsync: bool = True
     port: int = 0
+    max_connections: int = 100
     _reviving: threading.Lock = field(default_factory=threading.Lock, repr=False)
 
     @property
@@ -135,6 +136,11 @@ class PrivateServer:
         done = self._run(program, *arguments, timeout=3600, more=connection)
         if done.returncode:
             raise self._why(f"{otherwise}; see {self.folder / 'commands.log'}")
+
+    def look(self) -> None:
+        """Start it again where it has stopped by itself."""
+        if self._running() is None:
+            self.revive()
 
     def stop(self) -> None:
         """Stop the server; quick, and harmless when it has gone."""
@@ -234,7 +240,7 @@ class PrivateServer:
             f"-c port={self.port}",
             "-c listen_addresses=127.0.0.1",
             "-c unix_socket_directories=''",
-            "-c max_connections=100",
+            f"-c max_connections={self.max_connections}",
         ]
         if not self.fsync:
             settings += ["-c fsync=off", "-c synchronous_commit=off", "-c full_page_writes=off"]

@@ -301,3 +301,29 @@ class Pairing(Base):
     owner: Mapped[bool] = mapped_column(default=False)
     expires_at: Mapped[datetime]
     device_id: Mapped[UUID | None] = mapped_column(ForeignKey("devices.id", ondelete="CASCADE"))
+
+
+class JobRow(Base):
+    """Work that takes a while, for whichever process is free; gone ten minutes after its end.
+
+    `heard_at` is when somebody last listened, `beat_at` when who works at it last said so.
+    """
+
+    __tablename__ = "jobs"
+    __table_args__ = (
+        CheckConstraint("state in ('queued', 'running', 'done', 'stopped', 'failed')", name="state_known"),
+    )
+
+    id: Mapped[UUID] = mapped_column(primary_key=True, default=uuid4)
+    kind: Mapped[str] = mapped_column(String(20))
+    asked: Mapped[dict[str, Any]]
+    state: Mapped[str] = mapped_column(String(10), default="queued")
+    revision: Mapped[int] = mapped_column(default=1)
+    progress: Mapped[dict[str, Any]]
+    found: Mapped[dict[str, Any] | None]
+    problem: Mapped[dict[str, Any] | None]
+    stop: Mapped[bool] = mapped_column(default=False)
+    made_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    heard_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    beat_at: Mapped[datetime] = mapped_column(server_default=func.now())
+    ended_at: Mapped[datetime | None]

@@ -1,5 +1,1 @@
-"""Long computation in processes of its own, so that the one that answers stays quick."""
-
-from yielding_coil.work.searchers import Searchers, SearchLostError
-
-__all__ = ["SearchLostError", "Searchers"]
+"""Take work from the line of a database and do it: searches and comparisons, on any machine that reaches it."""

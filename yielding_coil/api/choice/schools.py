@@ -19,8 +19,8 @@ from yielding_coil.documents.piece import AnyPiece
 from yielding_coil.documents.ring_wound import WoundTransformer
 from yielding_coil.documents.usual import USUAL_CABLE, USUAL_LINE_M, below_without_tuner, usual_content
 from yielding_coil.documents.wire import KindKey, Soil, WireAntenna, WireStock
+from yielding_coil.searchers.searchers import SHARES, Searchers
 from yielding_coil.store.pieces import piece_of, pieces
-from yielding_coil.work.searchers import SHARES, Searchers
 
 router = router_of("choice", "/api/schools")
 

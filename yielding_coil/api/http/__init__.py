@@ -26,7 +26,10 @@ from yielding_coil.api.http.numbers import Figure, Frequencies, Numbers, number,
 from yielding_coil.api.http.pair_page import AUTHORITY_PATH, guessed_name, local_path, pair_link, pair_page
 from yielding_coil.api.http.problems import RESPONSES, Problem, problem_of
 from yielding_coil.api.http.problems import install as install_problems
+from yielding_coil.api.http.queued import QueuedJobs, TableSink
+from yielding_coil.api.http.relay import Inside, Relay
 from yielding_coil.api.http.routes import InTransaction, router_of
+from yielding_coil.api.http.telling import Telling, tell_in_lines
 from yielding_coil.api.http.uploads import BYTES_BODY, body_up_to
 
 __all__ = [
@@ -48,6 +51,7 @@ __all__ = [
     "Frequencies",
     "Guard",
     "InTransaction",
+    "Inside",
     "JobOut",
     "Jobs",
     "Numbers",
@@ -56,8 +60,12 @@ __all__ = [
     "Plan",
     "Problem",
     "ProgressSink",
+    "QueuedJobs",
     "Reach",
+    "Relay",
     "StopFinding",
+    "TableSink",
+    "Telling",
     "TrimFinding",
     "WindingFinding",
     "body_up_to",
@@ -73,4 +81,5 @@ __all__ = [
     "problem_of",
     "router_of",
     "rows_of_numbers",
+    "tell_in_lines",
 ]

@@ -16,8 +16,8 @@ from yielding_coil.documents.design import DesignContent, ResistorAntenna, Swept
 from yielding_coil.documents.fields import Positive
 from yielding_coil.documents.shelf import OnShelf, Stocked, ThingKind, element_of, stocked
 from yielding_coil.documents.wire import WireAntenna
+from yielding_coil.searchers import Searchers
 from yielding_coil.store.pieces import piece_of, pieces
-from yielding_coil.work import Searchers
 
 router = router_of("matching")
 

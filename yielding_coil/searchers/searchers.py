@@ -15,7 +15,7 @@ from typing import Any
 from yielding_coil.core.choice import Compared, SchoolsTask, shared, together
 from yielding_coil.core.errors import RefusedError
 from yielding_coil.core.search import SearchState, SearchTask
-from yielding_coil.work.pipe import received, send
+from yielding_coil.searchers.pipe import received, send
 
 Task = SearchTask | SchoolsTask
 TOP = Path(__file__).parents[2]
@@ -59,7 +59,7 @@ class Searchers:
     @staticmethod
     def _begun() -> "subprocess.Popen[bytes]":
         return subprocess.Popen(
-            [sys.executable, "-m", "yielding_coil.work"],
+            [sys.executable, "-m", "yielding_coil.searchers"],
             cwd=TOP,
             stdin=subprocess.PIPE,
             stdout=subprocess.PIPE,

@@ -15,7 +15,7 @@ from yielding_coil.core.line import Line
 from yielding_coil.core.parts import FixedLoad
 from yielding_coil.core.search import SearchTask
 from yielding_coil.core.system import Element
-from yielding_coil.work import Searchers, SearchLostError
+from yielding_coil.searchers import Searchers, SearchLostError
 
 # Each begins a process or two.
 pytestmark = pytest.mark.deep

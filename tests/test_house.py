@@ -25,7 +25,7 @@ FLOORS = (
     ("store",),
     ("demo",),
     ("api",),
-    ("archive", "work", "answering"),
+    ("archive", "pair", "work", "answering"),
     ("part",),
     ("several",),
     ("running",),

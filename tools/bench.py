@@ -25,6 +25,7 @@ from bench_choose import lengths, schools  # noqa: E402
 from bench_fits import fits, losses  # noqa: E402
 from bench_log import archives, long_log, ticks  # noqa: E402
 from bench_matches import many_builds, prediction, searches, searching, yields  # noqa: E402
+from bench_reach import several, slow_phone, soak  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from figures import failed, gate, seconds, seconds_beside, show  # noqa: E402
 
@@ -415,6 +416,14 @@ if __name__ == "__main__":
         where, people, ends = sys.argv[-3:]
         drag_all_the_time(where, int(people), float(ends))
         sys.exit()
+    if "--soak" in sys.argv:
+        soak(float(sys.argv[-1]) if sys.argv[-1] != "--soak" else 20)
+        sys.exit(f"missed: {', '.join(failed)}" if failed else 0)
+    if "--reach" in sys.argv:
+        several()
+        with demo_page(bypass_csp=True) as (page, address):
+            slow_phone(page, address)
+        sys.exit(f"missed: {', '.join(failed)}" if failed else 0)
     prediction()
     yields()
     many_builds()
@@ -441,5 +450,7 @@ if __name__ == "__main__":
         ticks(page, address)
         archives(address)
         long_log(page, address)
+        slow_phone(page, address)
+    several()
     if failed:
         sys.exit(f"missed: {', '.join(failed)}")

@@ -25,9 +25,8 @@ FLOORS = (
     ("store",),
     ("demo",),
     ("api",),
-    ("archive", "pair", "work", "answering"),
+    ("archive", "pair", "work", "answering", "several"),
     ("part",),
-    ("several",),
     ("running",),
     ("serve",),
 )

@@ -1,6 +1,7 @@
 """The application with its demo, and headless Chromium, for tests, pictures and figures of speed alike."""
 
 import contextlib
+import ipaddress
 import shutil
 import tempfile
 import threading
@@ -17,6 +18,7 @@ from sqlalchemy.orm import Session
 from yielding_coil import demo
 from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.api.app import create_app
+from yielding_coil.api.http import Reach
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import running
 
@@ -60,8 +62,15 @@ def demo_page(**context: Any) -> Iterator[tuple[Page, str]]:
         with Session(engine) as session, session.begin():
             demo.lay_in(session)
         simulated = SimulatorChild()
-        app = create_app(engine, simulated=simulated)
-        served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning"))
+        # Served as by --https at an address of documentation; who comes from 127.0.0.2 asks for others.
+        reached = Reach(
+            lan=True,
+            names=lambda: frozenset({"192.0.2.20"}),
+            secure_port=8751,
+            proxies=(ipaddress.ip_network("127.0.0.2"),),
+        )
+        app = create_app(engine, simulated=simulated, reached=reached)
+        served = uvicorn.Server(uvicorn.Config(app, port=0, log_level="warning", proxy_headers=False))
         thread = threading.Thread(target=served.run, daemon=True)
         thread.start()
         while not served.started:

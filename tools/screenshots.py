@@ -9,6 +9,7 @@ from typing import Any
 TOP = Path(__file__).resolve().parents[1]
 sys.path[:0] = [str(TOP), str(TOP / "tools")]
 
+import httpx  # noqa: E402
 import numpy as np  # noqa: E402
 from browser import demo_page, settle  # noqa: E402
 from playwright.sync_api import Page  # noqa: E402
@@ -123,21 +124,22 @@ def tick_some(page: Page) -> None:
     settle(page)
 
 
-def wind_with_a_fault(page: Page) -> None:
-    """The unun wound on the simulated bench with a fault nobody told of, and what the bench says of it."""
-    desk = page.url
-    base = desk.split("/builds/")[0]
-    page.goto(f"{base}/analyser")
+def pair_a_phone(page: Page) -> None:
+    """A phone that was paired, and a code for the next one."""
+    base = page.url.rsplit("/", 1)[0]
+
+    def code() -> str:
+        made = page.request.post(f"{base}/api/pairings", headers={"Origin": base}, data={})
+        return str(made.json()["code"])
+
+    through = httpx.HTTPTransport(local_address="127.0.0.2")
+    said = {"Host": "192.0.2.20", "X-Forwarded-For": "192.0.2.31"}
+    with httpx.Client(base_url=base, transport=through, headers=said) as phone:
+        assert phone.post("/pair", data={"code": code(), "name": "Phone in the orchard"}).status_code == 303
+    page.reload()
     settle(page)
-    page.get_by_role("button", name="2 Calibrate").click()
-    page.get_by_role("button", name="another calibration").click()
-    set_range(page, "0.2", "60")
-    standards(page)
-    page.goto(desk)
+    page.get_by_role("button", name="Pair a device").click()
     settle(page)
-    page.get_by_role("button", name="wind it with a fault").click()
-    settle(page)
-    page.evaluate("document.querySelector('[aria-label=\"Bench check\"]').scrollIntoView({block: 'end'})")
 
 
 def build_with_a_slip(page: Page) -> None:
@@ -248,7 +250,7 @@ PICTURES: tuple[tuple[str, str | None, str, tuple[int, int], str, Callable[[Page
     ("wire", END_FED, "wire", DESK, "day", nothing),
     ("trim", LOFT, "trim", DESK, "day", nothing),
     ("wind", END_FED, "wind", DESK, "day", nothing),
-    ("verdict", END_FED, "wind", DESK, "day", wind_with_a_fault),
+    ("devices", None, "devices", DESK, "day", pair_a_phone),
     ("drawer", None, "drawer", DESK, "day", hold_some),
     ("build", END_FED, "build", DESK, "day", tick_some),
     ("log", ORCHARD, "log", DESK, "day", nothing),

@@ -11,10 +11,7 @@ import socket
 import sys
 import threading
 import time
-from pathlib import Path
-from typing import Literal
 
-from pydantic import BaseModel
 from sqlalchemy import make_url
 
 from yielding_coil.analyser.child import SimulatorChild
@@ -23,6 +20,7 @@ from yielding_coil.answering import answer
 from yielding_coil.api.app import create_app
 from yielding_coil.api.http import QueuedJobs, Reach, tell_in_lines
 from yielding_coil.reach import Certificate, names
+from yielding_coil.several import PartIn
 from yielding_coil.store.engine import connect
 from yielding_coil.store.folder import is_full
 from yielding_coil.store.queue import Queue
@@ -30,27 +28,6 @@ from yielding_coil.work.runner import run
 
 # Connections to the database that one of several processes keeps, and how many more for a moment.
 KEPT, MORE = 8, 24
-
-
-class PartIn(BaseModel):
-    """What one process is to be. Sockets are given by their numbers."""
-
-    part: Literal["pages", "hub"]
-    database: str
-    folder: Path
-    hub: str
-    plain: int
-    port: int
-    secure: int | None = None
-    secure_port: int | None = None
-    chain: Path | None = None
-    key: Path | None = None
-    authority: Path | None = None
-    lan: bool = False
-    names: list[str] = []
-    proxies: list[str] = []
-    in_lines: bool = False
-    own_disk: bool = True
 
 
 def _end_with_parent() -> None:

@@ -1,4 +1,7 @@
-"""Run the application: its database, its demo, its pages, on this computer and for whom its owner says."""
+"""Run the application: its database, its demo, its pages, on this computer and for whom its owner says.
+
+What answers is loaded only where this process does: of several the first looks after the others and stays small.
+"""
 
 import ipaddress
 import signal
@@ -7,17 +10,13 @@ import sys
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from sqlalchemy import URL, Engine
 from sqlalchemy.orm import Session
 
-from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.analyser.profiles import with_own
-from yielding_coil.answering import answer
-from yielding_coil.api.app import create_app
-from yielding_coil.api.http import Reach, tell_in_lines
 from yielding_coil.core.errors import RefusedError
-from yielding_coil.demo import lay_in
 from yielding_coil.reach import Certificate, addresses, certificate_for, names
 from yielding_coil.several import look_after
 from yielding_coil.store.engine import connect
@@ -26,6 +25,9 @@ from yielding_coil.store.migrate import migrate, newest_shape, require_known, sh
 from yielding_coil.store.queue import prepare_queue
 from yielding_coil.store.server import PrivateServer
 from yielding_coil.store.update import update
+
+if TYPE_CHECKING:
+    from yielding_coil.api.http import Reach
 
 # Connections that the private database takes from several processes.
 CONNECTIONS = 300
@@ -51,8 +53,10 @@ class Outside:
         """All that others may write into the address line."""
         return frozenset(self.names) | (names() if self.lan else frozenset())
 
-    def reach(self, port: int, certificate: Certificate | None) -> Reach:
+    def reach(self, port: int, certificate: Certificate | None) -> "Reach":
         """The same for the guard."""
+        from yielding_coil.api.http import Reach
+
         return Reach(
             lan=self.lan or bool(self.proxies),
             names=self.all_names,
@@ -147,6 +151,8 @@ def run(folder: Path, plain: socket.socket, outside: Outside, wanted: Wanted) ->
     private = PrivateServer(folder, max_connections=CONNECTIONS if wanted.is_shared else 100)
     database = private if wanted.database is None else _Given(wanted.database)
     if wanted.in_lines:
+        from yielding_coil.api.http import tell_in_lines
+
         tell_in_lines()
     try:
         with_own(folder / "profiles.json")  # refused before anything is begun
@@ -158,6 +164,8 @@ def run(folder: Path, plain: socket.socket, outside: Outside, wanted: Wanted) ->
         else:
             engine = _open_given(wanted.database, may_migrate=wanted.may_migrate)
         if wanted.demo:
+            from yielding_coil.demo import lay_in
+
             with Session(engine) as session, session.begin():
                 lay_in(session, fresh=wanted.fresh)
         if wanted.is_shared:
@@ -191,6 +199,10 @@ def _run_one(
     certificate: Certificate | None,
 ) -> None:
     """All in this process."""
+    from yielding_coil.analyser.child import SimulatorChild
+    from yielding_coil.answering import answer
+    from yielding_coil.api.app import create_app
+
     simulated = SimulatorChild()
     try:
         simulated.start()

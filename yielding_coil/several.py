@@ -10,13 +10,36 @@ import tempfile
 import time
 from collections.abc import Callable
 from pathlib import Path
-from typing import Any
+from typing import Any, Literal
+
+from pydantic import BaseModel
 
 TOP = Path(__file__).parents[1]
 LOOK_S = 0.1
 # One that ends again and again is begun again ever more slowly, up to this.
 SLOWEST_S = 5.0
 ENDS_WITHIN_S = 8.0
+
+
+class PartIn(BaseModel):
+    """What one process is to be. Sockets are given by their numbers."""
+
+    part: Literal["pages", "hub"]
+    database: str
+    folder: Path
+    hub: str
+    plain: int
+    port: int
+    secure: int | None = None
+    secure_port: int | None = None
+    chain: Path | None = None
+    key: Path | None = None
+    authority: Path | None = None
+    lan: bool = False
+    names: list[str] = []
+    proxies: list[str] = []
+    in_lines: bool = False
+    own_disk: bool = True
 
 
 class Part:
@@ -92,8 +115,6 @@ def look_after(
         beside: called again and again meanwhile.
         ready: called once, when all were begun.
     """
-    from yielding_coil.part import PartIn
-
     going = True
 
     def stop(number: int, frame: object) -> None:

@@ -33,6 +33,7 @@
 		try {
 			made = await answer(api.POST('/api/pairings', { body: { to } }));
 			chosen = 0;
+			now = new Date();
 		} catch (why) {
 			problem = problemText(why);
 		}

@@ -120,7 +120,7 @@
 				{#if trim.rounds}· round {trim.rounds}{/if}
 			</h1>
 			<p>
-				{#if readHz}Dip at <strong class="mono">{megahertz(readHz)}</strong> ·{/if} want
+				{#if readHz && !untold}Dip at <strong class="mono">{megahertz(readHz)}</strong> ·{/if} want
 				<strong class="mono">{megahertz(trim.target_hz)}</strong> MHz
 			</p>
 		</header>

@@ -4,7 +4,7 @@ const element = { dataset: {} as Record<string, string> };
 vi.stubGlobal('document', { documentElement: element });
 const { answer, Refused } = await import('./client');
 
-const response = {} as Response;
+const response = new Response();
 
 beforeEach(() => {
 	element.dataset = {};

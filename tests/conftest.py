@@ -1,4 +1,6 @@
 import contextlib
+import ipaddress
+import itertools
 import re
 import shutil
 import subprocess
@@ -21,6 +23,7 @@ from trials import Trials
 from yielding_coil import demo
 from yielding_coil.analyser.link import Link
 from yielding_coil.api.app import create_app
+from yielding_coil.api.http import Reach
 from yielding_coil.store.engine import connect
 from yielding_coil.store.migrate import migrate
 from yielding_coil.store.server import PrivateServer
@@ -28,6 +31,9 @@ from yielding_coil.store.tables import Base
 
 TOP = Path(__file__).parents[1]
 TRIALS = pytest.StashKey[Trials]()
+# Each test comes from elsewhere: how often one asked is remembered.
+PLACES = itertools.count(1)
+PROXY = "127.0.0.2"
 
 settings.register_profile("steady", derandomize=True, deadline=None, database=None)
 settings.register_profile("quick", settings.get_profile("steady"), max_examples=30)
@@ -248,3 +254,30 @@ def start_once():
     """The same for all tests of a file together."""
     with folder_of_its_own() as folder, starting(folder) as found:
         yield found
+
+
+@pytest.fixture
+def outside(application, address):
+    """What asks from outside, through a proxy that the owner named: gives a client for an address of its own."""
+    app, found = application
+    before = app.state.reach
+    port = int(found.rsplit(":", 1)[1])
+    app.state.reach = Reach(
+        lan=True,
+        names=lambda: frozenset({"coil.example", "192.0.2.9"}),
+        port=port,
+        proxies=(ipaddress.ip_network(PROXY),),
+    )
+    clients = []
+
+    def asking(**headers):
+        place = f"198.51.100.{next(PLACES) % 250 + 1}"
+        transport = httpx.HTTPTransport(verify=False, local_address=PROXY)
+        said = {"Host": "coil.example", "X-Forwarded-For": place, **headers}
+        clients.append(httpx.Client(base_url=found, transport=transport, timeout=30, headers=said))
+        return clients[-1]
+
+    yield asking
+    for client in clients:
+        client.close()
+    app.state.reach = before

@@ -2,6 +2,7 @@
 
 import itertools
 import re
+import ssl
 import threading
 import time
 
@@ -250,3 +251,31 @@ def test_another_site_cannot_act_through_a_paired_phone(house, places, phone):
     assert builds_of(house, places) == before
     with standing_in(places[0]):
         assert house.get(f"/api/designs/{design['id']}").status_code == 200
+
+
+def test_over_https_a_phone_trusts_the_certificate_and_its_cookie_is_bound_to_the_name(places, folder, start):
+    process, address = start("--https", "--no-demo", within=places[0])
+    said = process.stdout.readline()
+    secure = re.search(r"https://10\.77\.0\.1:\d+", said)[0]
+    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as own:
+        made = own.post("/api/pairings", json={}).json()
+    trusting = ssl.create_default_context(cafile=folder / "tls" / "authority.pem")
+    with standing_in(places[1]):
+        with pytest.raises(httpx.ConnectError, match="CERTIFICATE_VERIFY_FAILED"):
+            httpx.get(secure, timeout=30)
+        with httpx.Client(base_url=secure, verify=trusting, timeout=30) as client:
+            form = client.get("/pair")
+            authority = client.get("/pair/authority.crt")
+            paired = client.post("/pair", data={"code": made["code"], "name": "Phone"})
+            builds = client.get("/api/builds")
+        with pytest.raises(httpx.ConnectError):
+            # Without encryption it is not there at all for others.
+            httpx.get(address.replace("127.0.0.1", HOUSE), timeout=5)
+
+    assert "THE LOCAL NETWORK IS SERVED" in said
+    assert made["links"][0].startswith(f"{secure}/pair?code=")
+    assert "/pair/authority.crt" in form.text
+    assert authority.content == (folder / "tls" / "authority.pem").read_bytes()
+    assert paired.headers["set-cookie"].startswith("__Host-yc_device=")
+    assert "Secure" in paired.headers["set-cookie"]
+    assert builds.status_code == 200

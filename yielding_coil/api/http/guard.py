@@ -98,10 +98,17 @@ class Guard:
                 if scope["path"].startswith("/api/"):
                     headers.setdefault("Cache-Control", "no-store")
             elif token is not None and message.get("more_body") and not await self._is_in(scope["app"], token):
+                gone.append(token)
                 raise OSError("sent away while it was answered")
             await send(message)
 
-        await (refusal or self.app)(scope, receive, with_headers)
+        gone: list[str] = []
+        try:
+            await (refusal or self.app)(scope, receive, with_headers)
+        except Exception:
+            # Whoever answered is told by an error that nobody listens any more; that is no failure.
+            if not gone:
+                raise
 
     async def _is_in(self, app: FastAPI, token: str) -> bool:
         return await self._devices.of(app, token) is not None

@@ -208,3 +208,28 @@ def test_sent_away_a_phone_keeps_nothing_of_what_it_saw(garden_browser, house, p
     expect(page.get_by_label("Code shown there")).to_be_visible()
     assert page.evaluate("caches.has('answers')") is False
     page.context.close()
+
+
+def test_a_page_of_another_site_posts_forms_in_vain(garden_browser, house, places, wire):
+    """In a browser that is paired: a form, an image and a script of another page get nothing and change nothing."""
+    page = phone_of(garden_browser(encrypted=False), house, places, wire)
+    host = f"http://{HOUSE}:{house.base_url.port}"
+    acts = (f"{host}/api/builds", f"{host}/pair", f"{host}/api/builds/{wire['id']}/restore")
+    forms = "".join(f'<form method=post action="{act}"><input name=x><button>Go</button></form>' for act in acts)
+    asking = f"<script>fetch('{host}/api/builds').then(() => got = 1, () => got = 0)</script>"
+    body = f"<script>var got, seen;</script>{forms}{asking}<img src='{host}/api/builds' onload='seen = 1'>"
+    page.route("http://evil.example/**", lambda route: route.fulfill(body=body, content_type="text/html"))
+    said = []
+    for number in range(len(acts)):
+        page.goto("http://evil.example/")
+        with page.expect_navigation() as gone:
+            page.get_by_role("button", name="Go").nth(number).click()
+        said.append((gone.value.status, gone.value.json()["code"]))
+    page.goto("http://evil.example/")
+    page.wait_for_timeout(300)
+
+    assert said == [(403, "foreign")] * len(acts)
+    assert page.evaluate("[got, seen]") == [0, None]
+    with standing_in(places[0]):
+        assert [b["name"] for b in house.get("/api/builds").json() if b["id"] == wire["id"]] == ["Loft"]
+    page.context.close()

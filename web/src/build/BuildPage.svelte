@@ -2,6 +2,8 @@
 	A build: header, tape, and the desk of its stage. Build, designs and marker are shared by its desks.
 -->
 <script lang="ts">
+	import { type Component, untrack } from 'svelte';
+
 	import { answer, api, Refused, type Build } from '../lib/api/client';
 	import { BuildState, giveBuild } from '../lib/build/buildState.svelte';
 	import { server } from '../lib/api/server.svelte';
@@ -28,6 +30,20 @@
 	}
 
 	let { buildId, stage, fault = false }: Props = $props();
+
+	/** Desks that are fetched when somebody goes there. */
+	const desks: Partial<Record<Stage | 'fault', () => Promise<{ default: Component }>>> = {
+		fault: () => import('../fault/FaultDesk.svelte'),
+		wire: () => import('../wire/WireDesk.svelte'),
+		trim: () => import('../trim/TrimDesk.svelte'),
+		wind: () => import('../winding/WindDesk.svelte'),
+		predict: () => import('../predict/PredictDesk.svelte'),
+		build: () => import('./BuildDesk.svelte'),
+		log: () => import('../log/LogDesk.svelte')
+	};
+	const desk = $derived(desks[fault ? 'fault' : stage]);
+	// On its way while the build is: on a thin network one waits for both at once. What fails is told below.
+	untrack(() => desk?.().catch(() => undefined));
 
 	// svelte-ignore state_referenced_locally
 	const page = giveBuild(new BuildState(buildId));
@@ -128,20 +144,8 @@
 	{:else if build}
 		{#key fault ? 'fault' : stage}
 			<Boundary>
-				{#if fault}
-					<LazyPage page={() => import('../fault/FaultDesk.svelte')} given={{}} />
-				{:else if stage === 'wire'}
-					<LazyPage page={() => import('../wire/WireDesk.svelte')} given={{}} />
-				{:else if stage === 'trim'}
-					<LazyPage page={() => import('../trim/TrimDesk.svelte')} given={{}} />
-				{:else if stage === 'wind'}
-					<LazyPage page={() => import('../winding/WindDesk.svelte')} given={{}} />
-				{:else if stage === 'predict'}
-					<LazyPage page={() => import('../predict/PredictDesk.svelte')} given={{}} />
-				{:else if stage === 'build'}
-					<LazyPage page={() => import('./BuildDesk.svelte')} given={{}} />
-				{:else if stage === 'log'}
-					<LazyPage page={() => import('../log/LogDesk.svelte')} given={{}} />
+				{#if desk}
+					<LazyPage page={desk} given={{}} />
 				{:else if stage === 'match' ? !matched : build.sweeps.length === 0}
 					<NoSweepYet />
 				{:else if stage === 'match'}

@@ -25,7 +25,7 @@ from yielding_coil.store.devices import KnownDevice
 CALLER = "x-caller"
 # Of the hub: the analyser, practice at its bench, archives on their way (how far they are is asked beside them).
 _HUBS = re.compile(r"/api/(analyser(/.*)?|archives(/.*)?|builds/[^/]+/fault/(practice|practised|told))")
-_A_JOB = re.compile(r"/api/jobs/([0-9a-fA-F-]{36})(/events)?")
+_A_JOB = re.compile(r"/api/jobs/([0-9a-fA-F]{8}(?:-[0-9a-fA-F]{4}){3}-[0-9a-fA-F]{12})(/events)?")
 # Of one connection, not of what is said over it (RFC 9110, 7.6.1).
 _OF_THE_HOP = frozenset(
     [

@@ -9,6 +9,7 @@ import threading
 import time
 
 import httpx
+import psutil
 import pytest
 from client_helpers import coil_of, made_build, made_design, turned
 
@@ -122,3 +123,24 @@ def test_a_data_folder_is_not_shared(folder, start):
 
     assert again.returncode != 0
     assert "already runs on the data" in again.stderr
+
+
+def test_a_request_that_hangs_on_what_a_dead_database_left_is_let_go(folder, start):
+    """A process of it that is stopped never answers and never ends by itself: it is ended, the next one serves."""
+    _, address = start("--no-demo")
+    with httpx.Client(base_url=address, timeout=40) as client:
+        build = made_build(client)
+        head = PrivateServer(folder)._running()
+        held = [p.pid for p in psutil.Process(head).children() if "yielding_coil" in " ".join(p.cmdline())]
+        for pid in held:
+            os.kill(pid, signal.SIGSTOP)
+        kill(head)
+        first = client.get("/api/builds").status_code
+        until = time.monotonic() + 40
+        while (answer := client.get("/api/builds")).status_code != 200:
+            assert time.monotonic() < until
+            time.sleep(0.1)
+
+        assert held
+        assert first in (200, 503)
+        assert [b["id"] for b in answer.json()] == [build["id"]]

@@ -7,6 +7,7 @@ import ipaddress
 import signal
 import socket
 import sys
+import threading
 from collections.abc import Callable
 from dataclasses import dataclass
 from pathlib import Path
@@ -31,6 +32,8 @@ if TYPE_CHECKING:
 
 # Connections that the private database takes from several processes.
 CONNECTIONS = 300
+# So often it is looked whether the private database still runs.
+LOOK_S = 0.25
 
 
 @dataclass(frozen=True, slots=True)
@@ -204,6 +207,10 @@ def _run_one(
     from yielding_coil.api.app import create_app
 
     simulated = SimulatorChild()
+    ended = threading.Event()
+    # A database that died may leave requests hanging: it is looked after without one that fails.
+    looking = threading.Thread(target=_look_after, args=(server, ended), daemon=True)
+    looking.start()
     try:
         simulated.start()
         app = create_app(
@@ -218,7 +225,14 @@ def _run_one(
         answer(app, plain, outside.secure, certificate, in_lines=wanted.in_lines)
     finally:
         _let_it_end()
+        ended.set()
+        looking.join()
         simulated.stop()
+
+
+def _look_after(server: PrivateServer, ended: threading.Event) -> None:
+    while not ended.wait(LOOK_S):
+        server.look()
 
 
 def _run_several(

@@ -96,6 +96,7 @@ class PrivateServer:
             for _ in range(20):
                 if self._running() is not None:
                     return
+                self._end_left_behind()
                 self._forget_number()
                 if self._launch():
                     return
@@ -272,6 +273,17 @@ class PrivateServer:
             while self._running() is not None and time.monotonic() < end:
                 time.sleep(0.02)
         self._forget_number()
+
+    def _end_left_behind(self) -> None:
+        """End what a server that died has left: some of its processes go by themselves, one may hang for ever.
+
+        They are told by where they work, the cluster's own folder; what they were at is undone by the next start.
+        """
+        for place in Path("/proc").iterdir():
+            if place.name.isdigit():
+                with contextlib.suppress(OSError):
+                    if os.readlink(place / "cwd") == str(self.cluster):
+                        os.kill(int(place.name), signal.SIGKILL)
 
     def _forget_number(self) -> None:
         """Drop a process number that something else has by now.

@@ -15,6 +15,7 @@ import httpx
 import pytest
 import uvicorn
 from analyser_faults import Running, serving, simulated
+from garden import house_and_garden, standing_in
 from hypothesis import settings
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
@@ -254,6 +255,22 @@ def start_once():
     """The same for all tests of a file together."""
     with folder_of_its_own() as folder, starting(folder) as found:
         yield found
+
+
+@pytest.fixture(scope="module")
+def places():
+    """A house and a garden, as network namespaces."""
+    with house_and_garden() as found:
+        yield found
+
+
+@pytest.fixture(scope="module")
+def house(places, start_once):
+    """The application in the house as `./start --lan` runs it, and a script at that computer."""
+    _, address = start_once("--lan", "--no-demo", within=places[0])
+    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as client:
+        assert client.get("/api/health").status_code == 200
+        yield client
 
 
 @pytest.fixture

@@ -9,7 +9,7 @@ import time
 import httpx
 import pytest
 from client_helpers import TWELVE, made_build, made_design
-from garden import HOUSE, MOST, house_and_garden, standing_at, standing_in
+from garden import HOUSE, MOST, standing_at, standing_in
 
 pytestmark = pytest.mark.deep
 
@@ -17,21 +17,6 @@ METHODS = ("GET", "HEAD", "POST", "PUT", "PATCH", "DELETE", "OPTIONS", "TRACE", 
 # Each phone stands somewhere else: guesses are counted by place.
 PLACES = itertools.count(212)
 CODE = re.compile(r"[2-9A-HJKMNP-Z]{4}-[2-9A-HJKMNP-Z]{4}")
-
-
-@pytest.fixture(scope="module")
-def places():
-    with house_and_garden() as found:
-        yield found
-
-
-@pytest.fixture(scope="module")
-def house(places, start_once):
-    """The application as `./start --lan` runs it, and a script at that computer."""
-    _, address = start_once("--lan", "--no-demo", within=places[0])
-    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as client:
-        assert client.get("/api/health").status_code == 200
-        yield client
 
 
 def port_of(house):

@@ -2,10 +2,9 @@
 
 import re
 
-import httpx
 import pytest
 from client_helpers import hung, trim_of, wire_build
-from garden import HOUSE, house_and_garden, ip, standing_in
+from garden import HOUSE, ip, standing_in
 from page_helpers import button
 from playwright.sync_api import expect
 
@@ -25,21 +24,6 @@ LOSE_THE_FIRST = """
         throw new TypeError('network changed');
     };
 """
-
-
-@pytest.fixture(scope="module")
-def places():
-    with house_and_garden() as found:
-        yield found
-
-
-@pytest.fixture(scope="module")
-def house(places, start_once):
-    """The application in the house, and a script at that computer."""
-    _, address = start_once("--lan", "--no-demo", within=places[0])
-    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as client:
-        assert client.get("/api/health").status_code == 200
-        yield client
 
 
 @pytest.fixture(scope="module")

@@ -4,7 +4,7 @@ import asyncio
 import contextlib
 import signal
 import socket
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from typing import Any
 
 import uvicorn
@@ -17,7 +17,21 @@ MOST_AT_ONCE = 400
 
 
 class _Served(uvicorn.Server):
-    """A server whose signals are ours: several end together."""
+    """A server whose signals are ours: several end together.
+
+    Args:
+        started: called once it answers.
+    """
+
+    def __init__(self, config: uvicorn.Config, started: Callable[[], None] = lambda: None) -> None:
+        super().__init__(config)
+        self._tell_started = started
+
+    async def startup(self, sockets: list[socket.socket] | None = None) -> None:
+        """Begin to answer, and say so."""
+        await super().startup(sockets)
+        if self.started:
+            self._tell_started()
 
     @contextlib.contextmanager
     def capture_signals(self) -> Iterator[None]:
@@ -31,9 +45,15 @@ def answer(
     secure: socket.socket | None = None,
     certificate: Certificate | None = None,
     *,
+    started: Callable[[], None],
     in_lines: bool = False,
 ) -> None:
-    """Answer on one or two sockets until SIGTERM or SIGINT; `in_lines` leaves all logging to who set it up."""
+    """Answer on one or two sockets until SIGTERM or SIGINT.
+
+    Args:
+        started: called once it does.
+        in_lines: leaves all logging to who set it up.
+    """
     settings: dict[str, Any] = {
         "log_level": "warning",
         "timeout_graceful_shutdown": 3,
@@ -43,7 +63,7 @@ def answer(
         "limit_concurrency": MOST_AT_ONCE,
         **({"log_config": None} if in_lines else {}),
     }
-    served = [(_Served(uvicorn.Config(app, **settings)), plain)]
+    served = [(_Served(uvicorn.Config(app, **settings), started), plain)]
     if secure is not None and certificate is not None:
         tls = uvicorn.Config(
             app, lifespan="off", ssl_certfile=certificate.chain, ssl_keyfile=certificate.key, **settings

@@ -20,7 +20,7 @@ from yielding_coil.answering import answer
 from yielding_coil.api.app import create_app
 from yielding_coil.api.http import QueuedJobs, Reach, tell_in_lines
 from yielding_coil.reach import Certificate, names
-from yielding_coil.several import PartIn
+from yielding_coil.several import PartIn, tell_started
 from yielding_coil.store.engine import connect
 from yielding_coil.store.folder import is_full
 from yielding_coil.store.queue import Queue
@@ -76,7 +76,14 @@ def main() -> None:
             simulated.start()
             threading.Thread(target=lambda: asyncio.run(run(app, url)), daemon=True).start()
         secure = None if told.secure is None else socket.socket(fileno=told.secure)
-        answer(app, socket.socket(fileno=told.plain), secure, certificate, in_lines=told.in_lines)
+        answer(
+            app,
+            socket.socket(fileno=told.plain),
+            secure,
+            certificate,
+            started=lambda: tell_started(told.started),
+            in_lines=told.in_lines,
+        )
     finally:
         if simulated is not None:
             simulated.stop()

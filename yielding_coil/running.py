@@ -181,8 +181,7 @@ def run(folder: Path, plain: socket.socket, outside: Outside, wanted: Wanted) ->
             beside: Callable[[], None] = (lambda: None) if wanted.database is not None else private.look
             _run_several(folder, url, plain, outside, wanted, certificate, beside, ready)
         else:
-            ready()
-            _run_one(folder, engine, private, plain, outside, wanted, certificate)
+            _run_one(folder, engine, private, plain, outside, wanted, certificate, ready)
     except (ServerError, RefusedError) as error:
         sys.exit(str(error))
     except (KeyboardInterrupt, SystemExit):
@@ -200,6 +199,7 @@ def _run_one(
     outside: Outside,
     wanted: Wanted,
     certificate: Certificate | None,
+    ready: Callable[[], None],
 ) -> None:
     """All in this process."""
     from yielding_coil.analyser.child import SimulatorChild
@@ -222,7 +222,7 @@ def _run_one(
             profiles=with_own(folder / "profiles.json"),
             in_lines=wanted.in_lines,
         )
-        answer(app, plain, outside.secure, certificate, in_lines=wanted.in_lines)
+        answer(app, plain, outside.secure, certificate, started=ready, in_lines=wanted.in_lines)
     finally:
         _let_it_end()
         ended.set()

@@ -22,12 +22,13 @@ ENDS_WITHIN_S = 8.0
 
 
 class PartIn(BaseModel):
-    """What one process is to be. Sockets are given by their numbers."""
+    """What one process is to be. Sockets, and the pipe that it says by that it answers, are given by numbers."""
 
     part: Literal["pages", "hub"]
     database: str
     folder: Path
     hub: str
+    started: int
     plain: int
     port: int
     secure: int | None = None
@@ -40,6 +41,12 @@ class PartIn(BaseModel):
     proxies: list[str] = []
     in_lines: bool = False
     own_disk: bool = True
+
+
+def tell_started(pipe: int) -> None:
+    """Say to whoever began this process that it answers now."""
+    with contextlib.suppress(OSError):  # said once more than is listened to
+        os.write(pipe, b".")
 
 
 class Part:
@@ -101,6 +108,25 @@ class Part:
         self._process = None
 
 
+class _Pipe:
+    """Where each process says once that it answers."""
+
+    def __enter__(self) -> "_Pipe":
+        self._reads, self.writes = os.pipe()
+        os.set_blocking(self._reads, False)
+        return self
+
+    def read(self) -> int:
+        """How many said so since it was asked last."""
+        with contextlib.suppress(BlockingIOError):
+            return len(os.read(self._reads, 64))
+        return 0
+
+    def __exit__(self, *_: object) -> None:
+        os.close(self._reads)
+        os.close(self.writes)
+
+
 def look_after(
     workers: int,
     told: dict[str, Any],
@@ -113,7 +139,7 @@ def look_after(
     Args:
         told: what all of them are told; `part`, `hub` and the hub's socket are added here.
         beside: called again and again meanwhile.
-        ready: called once, when all were begun.
+        ready: called once, when all answer.
     """
     going = True
 
@@ -123,23 +149,24 @@ def look_after(
 
     with tempfile.TemporaryDirectory(prefix="yielding-coil-") as place:
         path = str(Path(place) / "hub")
-        with socket.socket(socket.AF_UNIX) as hub:
+        with socket.socket(socket.AF_UNIX) as hub, _Pipe() as pipe:
             hub.bind(path)
             hub.listen(128)
-            pages = PartIn(part="pages", hub=path, **told)
+            pages = PartIn(part="pages", hub=path, started=pipe.writes, **told)
             inside = pages.model_copy(update={"part": "hub", "plain": hub.fileno(), "secure": None})
-            parts = [Part(inside.model_dump_json(), (hub.fileno(),))]
-            parts += [Part(pages.model_dump_json(), sockets) for _ in range(workers)]
+            parts = [Part(inside.model_dump_json(), (hub.fileno(), pipe.writes))]
+            parts += [Part(pages.model_dump_json(), (*sockets, pipe.writes)) for _ in range(workers)]
+            answering = 0
             for number in (signal.SIGTERM, signal.SIGINT):
                 signal.signal(number, stop)
             try:
-                for part in parts:
-                    part.look()
-                ready()
                 while going:
                     for part in parts:
                         part.look()
                     beside()
+                    before, answering = answering, answering + pipe.read()
+                    if before < len(parts) <= answering:
+                        ready()
                     time.sleep(LOOK_S)
             finally:
                 for part in parts:

@@ -1,7 +1,7 @@
 """Builds as they go out: what describes them, read at once; their files, read one by one as they are written."""
 
 import re
-from collections.abc import Callable, Collection, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from datetime import UTC, datetime
 from typing import Any
@@ -102,7 +102,7 @@ def collect(session: Session, build_ids: Collection[UUID] | None, *, positions: 
     found.doubtful = frozenset(session.scalars(select(SweepRow.id).where(SweepRow.doubt.is_not(None))))
     contents = found.contents
     if build_ids is None:
-        builds = list(session.scalars(select(Build).order_by(Build.made_at, Build.id)))
+        builds = list(session.scalars(select(Build).order_by(Build.made_at, Build.name, Build.id)))
     else:
         builds = [build_queries.one_build(session, each) for each in build_ids]
     for build in builds:
@@ -121,7 +121,7 @@ def collect(session: Session, build_ids: Collection[UUID] | None, *, positions: 
     contents.bench_setups = _setups(session, rows)
     swept = [s for b in contents.builds for s in b.sweeps] + contents.bench_sweeps
     by = {s.calibration_id for s in swept if s.calibration_id}
-    corrected = session.scalars(select(Calibration).order_by(Calibration.made_at, Calibration.id))
+    corrected = session.scalars(select(Calibration).order_by(Calibration.made_at, Calibration.name, Calibration.id))
     contents.calibrations = [_calibration(c, found) for c in corrected if everything or c.id in by]
     if everything:
         row = build_queries.settings(session)
@@ -138,12 +138,19 @@ def _bench(session: Session, ids: set[UUID], everything: bool) -> list[SweepRow]
     """Sweeps under these ids; all that belong to no build as well, where everything goes out."""
     wanted = SweepRow.id.in_(ids)
     query = select(SweepRow).where(or_(wanted, SweepRow.build_id.is_(None)) if everything else wanted)
-    return list(session.scalars(query.order_by(SweepRow.swept_at, SweepRow.id)))
+    return list(session.scalars(query.order_by(SweepRow.swept_at, SweepRow.name, SweepRow.id)))
 
 
 def _setups(session: Session, rows: Sequence[SweepRow]) -> list[SetupKept]:
     ids = {s.setup_id for s in rows if s.setup_id}
-    return [_setup(s) for s in session.scalars(select(Setup).where(Setup.id.in_(ids)).order_by(Setup.id))]
+    return _in_order(session.scalars(select(Setup).where(Setup.id.in_(ids))), rows)
+
+
+def _in_order(setups: Iterable[Setup], users: Iterable[SweepRow | Entry]) -> list[SetupKept]:
+    """Setups as their sweeps and readings come: their ids are new wherever they are restored, and order nothing."""
+    first = {key: -at for at, key in enumerate(reversed([user.setup_id for user in users]))}
+    kept = [_setup(row) for row in setups]
+    return sorted(kept, key=lambda each: (first.get(each.id, 1), each.model_dump_json(exclude={"id"}), each.id))
 
 
 def _build(session: Session, build: Build, found: Outgoing, everything: bool, positions: bool) -> BuildKept:
@@ -152,14 +159,16 @@ def _build(session: Session, build: Build, found: Outgoing, everything: bool, po
     def rows(kind: Any, *order: Any) -> Sequence[Any]:
         return session.scalars(select(kind).where(kind.build_id == build.id).order_by(*order)).all()
 
-    designs = [d for d in rows(Design, Design.made_at, Design.id) if everything or d.deleted_at is None]
+    designs = [
+        d for d in rows(Design, Design.made_at, Design.name, Design.id) if everything or d.deleted_at is None
+    ]
     entries = [e for e in rows(Entry, Entry.number) if everything or e.deleted_at is None]
     kept = [_design(session, d) for d in designs]
     told = [_entry(session, e, found, everything, positions) for e in entries]
     hung_on = {build.baseline_sweep_id, *_named_in([*kept, *told])}
     sweeps = [
         s
-        for s in rows(SweepRow, SweepRow.swept_at, SweepRow.id)
+        for s in rows(SweepRow, SweepRow.swept_at, SweepRow.name, SweepRow.id)
         if everything or s.deleted_at is None or s.id in hung_on
     ]
     return BuildKept(
@@ -174,7 +183,7 @@ def _build(session: Session, build: Build, found: Outgoing, everything: bool, po
         demo=build.demo,
         baseline_sweep_id=build.baseline_sweep_id,
         chosen_design_id=build.chosen_design_id if any(d.id == build.chosen_design_id for d in designs) else None,
-        setups=[_setup(s) for s in rows(Setup, Setup.id)],
+        setups=_in_order(rows(Setup), [*sweeps, *entries]),
         sweeps=[_sweep(s, found) for s in sweeps],
         designs=kept,
         entries=told,

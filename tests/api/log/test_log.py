@@ -2,6 +2,7 @@
 
 import time
 from datetime import UTC, datetime, timedelta
+from uuid import uuid4
 
 import pytest
 from client_helpers import drop, hung, logged, made_build, made_design, read, wire_build
@@ -128,6 +129,22 @@ class TestEntries:
         answer = client.post(f"/api/builds/{build['id']}/entries", json=made)
         assert answer.status_code == 422
         assert "told as it happens" in answer.json()["detail"]
+
+    def test_told_out_of_reach_and_told_again(self, client):
+        """A phone says how long ago, since its clock may be wrong; what it tells twice is there once."""
+        build, other = wire_build(client), wire_build(client, name="Loft")
+        path, own = f"/api/builds/{build['id']}/entries", str(uuid4())
+        made = {"id": own, "data": {"kind": "hung", "reach_m": [2.9]}, "waited_s": 600}
+        first, again = client.post(path, json=made), client.post(path, json={**made, "waited_s": 605})
+        elsewhere = client.post(f"/api/builds/{other['id']}/entries", json=made)
+        ahead = client.post(path, json={**made, "id": str(uuid4()), "waited_s": -1})
+        ago = datetime.now(UTC) - datetime.fromisoformat(first.json()["happened_at"])
+
+        assert timedelta(seconds=600) <= ago < timedelta(seconds=660)
+        assert again.json() == first.json()
+        assert [e["id"] for e in client.get(path).json()] == [own]
+        assert (elsewhere.status_code, ahead.status_code) == (422, 422)
+        assert "no other build" in elsewhere.json()["detail"]
 
     def test_other_words(self, client):
         build = wire_build(client)

@@ -106,12 +106,15 @@ def test_a_proxys_word_counts_from_where_the_owner_says_and_its_last_hop_alone(c
     stranger = outside(**{"X-Forwarded-For": "127.0.0.1, 203.0.113.5"})
     silent = outside(**{"X-Forwarded-For": ""})
     odd = outside(**{"X-Forwarded-For": "unknown"})
-    # Straight from this computer: a header that anybody can write changes nothing.
-    own = client.get("/api/devices", headers={"X-Forwarded-For": "203.0.113.5"})
+    # A proxy here that nobody named: behind it everybody would be the owner.
+    names = ("X-Forwarded-For", "Forwarded", "X-Real-IP")
+    unnamed = [client.get("/api/devices", headers={name: "203.0.113.5"}) for name in names]
 
     assert stranger.get("/api/builds").status_code == 401
     assert [c.get("/api/builds").json()["code"] for c in (silent, odd)] == ["proxy_silent"] * 2
-    assert own.json()["owner"] is True
+    assert [(u.status_code, u.json()["code"]) for u in unnamed] == [(400, "proxy_silent")] * 3
+    assert "--proxy 127.0.0.1" in unnamed[0].json()["detail"]
+    assert client.get("/api/devices").json()["owner"] is True
 
 
 def test_too_many_guesses_and_too_many_questions_wait(client, outside):

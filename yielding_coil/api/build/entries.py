@@ -35,6 +35,8 @@ from yielding_coil.store.tables import Build, Entry, Setup, SweepRow
 router = router_of("build")
 
 EARLIEST = datetime(1900, 1, 1, tzinfo=UTC)
+# A phone that lay in a drawer for as long.
+MOST_WAITED_S = 366 * 24 * 3600.0
 
 
 class EntryIn(BaseModel):
@@ -50,9 +52,10 @@ class EntryIn(BaseModel):
     instrument: Annotated[Words, Field(max_length=120)] = ""
     sweep_id: UUID | None = None
     utc_offset_min: int = Field(default=0, ge=-900, le=900)
-    # Of what is told later; now when null. What was done to the wire is told as it happens, or with an `id` by a
-    # phone that was out of reach.
+    # Of what is told later; now when null. What was done to the wire is told as it happens.
     happened_at: datetime | None = None
+    # How long ago it was told to a phone that was out of reach; by that, its clock may be wrong.
+    waited_s: float = Field(default=0.0, ge=0, le=MOST_WAITED_S)
 
 
 class EntryPatch(BaseModel):
@@ -156,15 +159,12 @@ def _told_before(session: Session, build_id: UUID, entry_id: UUID) -> Entry | No
 def _when(made: EntryIn) -> datetime | None:
     at = made.happened_at
     if at is None:
-        return None
-    if made.id is None and not isinstance(made.data, LeavesWire):
+        return datetime.now(UTC) - timedelta(seconds=made.waited_s) if made.waited_s else None
+    if not isinstance(made.data, LeavesWire):
         raise OutOfDomainError(
             "happened_at", at.isoformat(), "left out: what is done to the wire is told as it happens"
         )
     at = at if at.tzinfo else at.replace(tzinfo=UTC)
-    if made.id is not None:
-        # The clock of a phone may be ahead.
-        at = min(at, datetime.now(UTC))
     if not EARLIEST <= at <= datetime.now(UTC) + timedelta(days=1):
         raise OutOfDomainError("happened_at", at.isoformat(), "after 1900 and not in the future")
     return at

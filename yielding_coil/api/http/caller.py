@@ -18,8 +18,12 @@ COOKIE, SECURE_COOKIE = "yc_device", "__Host-yc_device"
 Network = ipaddress.IPv4Network | ipaddress.IPv6Network
 
 
+# What a reverse proxy says of whom it asks for, and no browser does.
+_SAYS_FOR_WHOM = ("x-forwarded-for", "forwarded", "x-real-ip")
+
+
 class BehindProxyError(RefusedError):
-    """A proxy that is to say for whom it asks does not say it."""
+    """A proxy that is to say for whom it asks does not say it, or is none that the owner named."""
 
     code = "proxy_silent"
     status = 400
@@ -122,13 +126,19 @@ def origin_of(scope: Mapping[str, Any], headers: Headers, proxies: tuple[Network
     (common practice: whoever asked may have written the ones before it).
 
     Raises:
-        BehindProxyError: from a proxy, which does not say for whom.
+        BehindProxyError: from a proxy, which does not say for whom; from one on this computer that was not named:
+            everybody behind it would else be the owner.
     """
     peer = scope.get("client")
     address = None if peer is None else read_address(peer[0])
     secure = scope.get("scheme") == "https"
     if address is None or not any(address in network for network in proxies):
-        return str(address or ""), address is not None and address.is_loopback, secure
+        here = address is not None and address.is_loopback
+        if here and any(headers.get(name) for name in _SAYS_FOR_WHOM):
+            raise BehindProxyError(
+                f"a proxy asks from {address} that ./start was not told of; start it with --proxy {address}"
+            )
+        return str(address or ""), here, secure
     hops = [read_address(hop) for line in headers.getlist("x-forwarded-for") for hop in line.split(",")]
     others = [hop for hop in hops if hop is None or not any(hop in network for network in proxies)]
     if not others or others[-1] is None:

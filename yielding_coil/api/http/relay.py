@@ -104,7 +104,7 @@ class Relay:
         query = scope["query_string"].decode("latin-1")
         target = scope["raw_path"].decode("latin-1") + (f"?{query}" if query else "")
         has_body = scope["method"] not in ("GET", "HEAD", "DELETE", "OPTIONS")
-        if length := Headers(scope=scope).get("content-length"):
+        if has_body and (length := Headers(scope=scope).get("content-length")):
             headers.append(("content-length", length))
         content = _body(receive) if has_body else None
         request = self._client.build_request(scope["method"], target, headers=headers, content=content)

@@ -8,9 +8,9 @@ import { answer, api, busy, canWait, isAway, Refused, type Schemas } from './cli
 import { server } from './server.svelte';
 
 export interface Told {
-	/** In the order in which it was told. */
-	seq: number;
 	id: string;
+	/** When it was told, by this browser's clock (ms); made larger where that would upset the order. */
+	seq: number;
 	build: string;
 	body: Schemas['EntryIn'];
 	/** Why it was not taken; null while it waits to be sent. */
@@ -21,6 +21,7 @@ const STORE = 'outbox';
 /** Longer than any answer takes where there is a network at all. */
 const PATIENCE_MS = 10_000;
 const AGAIN_MS = 2_000;
+const MOST_WAITED_S = 366 * 24 * 3600;
 
 /** A random id (RFC 9562, version 4); `crypto.randomUUID` needs HTTPS. */
 export function freshId(): string {
@@ -33,29 +34,35 @@ export function freshId(): string {
 
 /** Where it is kept: the browser's own database, or the page alone where there is none. */
 interface Shelf {
+	/** Oldest first. */
 	all(): Promise<Told[]>;
 	put(told: Told): Promise<void>;
-	remove(seq: number): Promise<void>;
+	remove(id: string): Promise<void>;
 }
 
 async function opened(): Promise<Shelf> {
 	const base: IDBPDatabase = await openDB('yielding-coil', 1, {
-		upgrade: (fresh) => void fresh.createObjectStore(STORE, { keyPath: 'seq' })
+		upgrade: (fresh) => void fresh.createObjectStore(STORE, { keyPath: 'id' })
 	});
 	return {
-		all: () => base.getAll(STORE) as Promise<Told[]>,
+		all: async () => ((await base.getAll(STORE)) as Told[]).sort((a, b) => a.seq - b.seq),
 		put: async (told) => void (await base.put(STORE, told)),
-		remove: (seq) => base.delete(STORE, seq)
+		remove: (id) => base.delete(STORE, id)
 	};
 }
 
 type Send = (told: Told) => Promise<unknown>;
 
+/** How long ago it was told (s): by that, and not by an hour, since a phone's clock may be wrong. */
+export function waited(told: Told, now = Date.now()): number {
+	return Math.min(MOST_WAITED_S, Math.max(0, (now - told.seq) / 1000));
+}
+
 function sent(told: Told): Promise<unknown> {
 	return answer(
 		api.POST('/api/builds/{build_id}/entries', {
 			params: { path: { build_id: told.build } },
-			body: told.body,
+			body: { ...told.body, waited_s: waited(told) },
 			signal: AbortSignal.timeout(PATIENCE_MS)
 		})
 	);
@@ -103,9 +110,7 @@ export class Outbox {
 			await this.loaded;
 			const id = freshId();
 			const seq = Math.max(Date.now(), (this.waiting.at(-1)?.seq ?? 0) + 1);
-			// eslint-disable-next-line svelte/prefer-svelte-reactivity
-			const at = new Date().toISOString();
-			const told = { seq, id, build, body: { ...body, id, happened_at: at }, refused: null };
+			const told = { id, seq, build, body: { ...body, id }, refused: null };
 			this.waiting = [...this.waiting, told];
 			await this.keep(told);
 			if (this.holding) return false;
@@ -150,7 +155,7 @@ export class Outbox {
 	private async drop(id: string): Promise<void> {
 		const gone = this.waiting.find((t) => t.id === id);
 		this.waiting = this.waiting.filter((t) => t.id !== id);
-		if (gone) await (await this.shelf)?.remove(gone.seq).catch(() => undefined);
+		if (gone) await (await this.shelf)?.remove(gone.id).catch(() => undefined);
 	}
 
 	private end(id: string, how: true | false | Refused): boolean {

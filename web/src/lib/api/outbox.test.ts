@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest';
 
 import { Refused, type Schemas } from './client';
-import { freshId, Outbox, type Told } from './outbox.svelte';
+import { freshId, Outbox, type Told, waited } from './outbox.svelte';
 
 vi.stubGlobal('document', { documentElement: { dataset: {} } });
 
@@ -9,7 +9,7 @@ const note = (text: string) => ({ data: { kind: 'note' }, text }) as Schemas['En
 
 /** A browser's shelf, and a computer that is reached or not; what arrives there is kept by id. */
 function made(kept: Told[] = []) {
-	const shelf = new Map(kept.map((t) => [t.seq, t]));
+	const shelf = new Map(kept.map((t) => [t.id, t]));
 	const log = new Map<string, string>();
 	let reached = true;
 	let back: () => void = () => undefined;
@@ -20,8 +20,8 @@ function made(kept: Told[] = []) {
 		() =>
 			Promise.resolve({
 				all: () => Promise.resolve([...shelf.values()].sort((a, b) => a.seq - b.seq)),
-				put: (t) => Promise.resolve(void shelf.set(t.seq, t)),
-				remove: (seq) => Promise.resolve(void shelf.delete(seq))
+				put: (t) => Promise.resolve(void shelf.set(t.id, t)),
+				remove: (id) => Promise.resolve(void shelf.delete(id))
 			}),
 		(told) => {
 			if (!reached) return Promise.reject(problem('server_gone'));
@@ -49,7 +49,7 @@ function made(kept: Told[] = []) {
 const settled = () => new Promise((on) => setTimeout(on, 5));
 
 describe('what is told to a log', () => {
-	it('goes at once where the computer is reached, with an id and an hour', async () => {
+	it('goes at once where the computer is reached, with an id', async () => {
 		const { box, log, shelf } = made();
 		expect(await box.tell('b', note('one'))).toBe(true);
 		expect([...log.values()]).toEqual(['one']);
@@ -119,6 +119,15 @@ describe('what is told to a log', () => {
 		mend();
 		await settled();
 		expect([...log.values()]).toEqual(['one']);
+	});
+});
+
+describe('how long it waited', () => {
+	it('is what has passed since, whatever the clock says, and nothing where the clock was set back', () => {
+		const told = { id: 'a', seq: 1_000_000, build: 'b', body: note('one'), refused: null };
+		expect(waited(told, 1_601_500)).toBe(601.5);
+		expect(waited(told, 400_000)).toBe(0);
+		expect(waited(told, 1e15)).toBe(366 * 24 * 3600);
 	});
 });
 

@@ -153,6 +153,8 @@ def run(folder: Path, plain: socket.socket, outside: Outside, wanted: Wanted) ->
     """Serve the data in a folder on sockets that listen, until told to stop; stops what it started."""
     private = PrivateServer(folder, max_connections=CONNECTIONS if wanted.is_shared else 100)
     database = private if wanted.database is None else _Given(wanted.database)
+    if sys.stdout.isatty():
+        print("Starting; it says so when it answers.", flush=True)
     if wanted.in_lines:
         from yielding_coil.api.http import tell_in_lines
 

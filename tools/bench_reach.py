@@ -23,7 +23,6 @@ TOP = Path(__file__).resolve().parents[1]
 TWELVE = {"label": "12 m", "low_hz": 24.89e6, "high_hz": 24.99e6, "swr_limit": 1.5}
 # A thin network: 1.6 Mbit/s down, 0.75 Mbit/s up, 40 ms to an answer.
 THIN = {"offline": False, "latency": 40, "downloadThroughput": 1.6e6 / 8, "uploadThroughput": 0.75e6 / 8}
-WHOLE = {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
 WORDS = ("trim", "outdoors", "log", "build")
 WHOLE = {"offline": False, "latency": 0, "downloadThroughput": -1, "uploadThroughput": -1}
 DESKS = ("wire", "sweep", "match", "wind", "predict", "build", "trim", "outdoors", "log")
@@ -89,9 +88,15 @@ def all_of(process: subprocess.Popen[str]) -> list[psutil.Process]:
     return [own, *own.children(recursive=True)]
 
 
-def megabytes(process: subprocess.Popen[str]) -> float:
-    """What they hold for themselves, what they share counted once."""
-    return float(sum(p.memory_full_info().pss for p in all_of(process)) / 1e6)
+def held(process: subprocess.Popen[str]) -> tuple[float, int, int]:
+    """Megabytes that they hold for themselves, what they share counted once; open files; connections."""
+    memory, files, connections = 0.0, 0, 0
+    for each in all_of(process):
+        with contextlib.suppress(psutil.NoSuchProcess):  # it ended just now
+            memory += each.memory_full_info().pss / 1e6
+            files += each.num_fds()
+            connections += len(each.net_connections())
+    return memory, files, connections
 
 
 def dragged(address: str, people: int, seconds: float) -> tuple[int, bool]:
@@ -109,7 +114,7 @@ def several() -> None:
             time.sleep(3)
             show(
                 f"idle memory, {workers} answering",
-                f"{megabytes(process):.0f} MB in {len(all_of(process))} processes",
+                f"{held(process)[0]:.0f} MB in {len(all_of(process))} processes",
             )
             dragged(address, 8, 3)
             counts[workers], without = dragged(address, 50, 20)
@@ -156,26 +161,20 @@ def soak(minutes: float) -> None:
     with serving("--workers", "2") as (process, address):
         ends = time.monotonic() + 60 * minutes
         at: list[tuple[float, int, int]] = []
-
-        def look() -> None:
-            some = all_of(process)
-            files = sum(p.num_fds() for p in some)
-            kept = sum(len(p.net_connections()) for p in some)
-            at.append((megabytes(process), files, kept))
-
         stop = threading.Event()
         workers = [threading.Thread(target=_lives, args=(address, stop, k), daemon=True) for k in range(4)]
         for worker in workers:
             worker.start()
         time.sleep(min(120, 15 * minutes))  # what is loaded once is loaded
         while time.monotonic() < ends:
-            look()
+            at.append(held(process))
+            print(f"  {at[-1][0]:.0f} MB, {at[-1][1]} files, {at[-1][2]} connections", flush=True)
             time.sleep(min(30, 3 * minutes))
         stop.set()
         for worker in workers:
             worker.join(60)
         time.sleep(12)  # pools and abandoned work let go
-        look()
+        at.append(held(process))
     tenth = max(1, len(at) // 5)
     first, last = (np.median([m for m, _, _ in part]) for part in (at[:tenth], at[-1 - tenth : -1]))
     grown = float(last / first - 1)

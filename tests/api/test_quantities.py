@@ -19,6 +19,11 @@ class TestQuantities:
         assert read["value"] == pytest.approx(5.7 if feet is None else feet * 0.3048)
         assert read["not_m"] == (None if mistaken is None else pytest.approx(mistaken * 0.3048))
 
+    def test_tables_for_a_page_that_cannot_ask(self, client):
+        plain = client.get("/api/quantities/plain").json()
+        assert plain["frequency"]["units"]["kHz"] == 1e3
+        assert set(plain) == {"frequency", "length", "ratio", "resistance", "power"}
+
     @pytest.mark.parametrize("text", ["8feet", "--3", ""])
     def test_what_is_not_understood_says_how_to_write_it(self, client, text):
         refused = client.post("/api/quantities", json={"text": text, "kind": "length"})

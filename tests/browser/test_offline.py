@@ -57,8 +57,8 @@ def wire(house, places):
     return build
 
 
-def phone_of(opened, house, places, build):
-    """A paired phone on the outdoors view."""
+def phone_of(opened, house, places, build, stands="Read the dip"):
+    """A paired phone on the outdoors view, when that stands there."""
     with standing_in(places[0]):
         code = house.post("/api/pairings", json={}).json()["code"]
     context = opened.new_context(viewport=PHONE, locale="en-GB", reduced_motion="reduce", has_touch=True)
@@ -66,7 +66,7 @@ def phone_of(opened, house, places, build):
     page.goto(f"http://{HOUSE}:{house.base_url.port}/builds/{build['id']}/outdoors")
     page.get_by_label("Code shown there").fill(code)
     page.get_by_role("button", name="Pair").click()
-    page.get_by_text("Read the dip", exact=True).wait_for()
+    page.get_by_text(stands, exact=True).wait_for()
     return page
 
 
@@ -105,6 +105,12 @@ def test_cut_off_for_ten_minutes_in_the_middle_of_a_trim(garden_browser, house, 
     try:
         button(page, "Done. Read again").click()
         expect(page.get_by_text("On this phone, not sent yet: 1")).to_be_visible()
+        # Typed as people write it, with nobody to ask how that is read.
+        page.get_by_role("textbox", name="Dip at").fill("24.6 furlongs")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("write a number and its unit, as in 21.2 MHz")).to_be_visible()
+        page.get_by_role("textbox", name="Dip at").fill("24610 kHz")
+        page.get_by_label("SWR there").fill("1.3 : 1")
         read_dip(page, 0)
         expect(page.get_by_text("On this phone, not sent yet: 2")).to_be_visible()
         # No advice is made up here.
@@ -126,6 +132,7 @@ def test_cut_off_for_ten_minutes_in_the_middle_of_a_trim(garden_browser, house, 
 
     found = told(house, places, wire)
     assert [kind for kind, _ in found] == ["reading", "cut", "reading", "cut", "reading"]
+    assert found[2][1] == 24.61e6
     with standing_in(places[0]):
         assert trim_of(house, wire)["rounds"] == 2
     page.context.close()
@@ -147,29 +154,35 @@ def test_an_answer_that_was_lost_is_not_an_entry_more(garden_browser, house, pla
     page.context.close()
 
 
-def test_encrypted_it_opens_cut_off_and_sends_what_a_closed_page_left(garden_browser, house, places, wire):
-    page = phone_of(garden_browser(encrypted=True), house, places, wire)
+def test_encrypted_it_opens_cut_off_and_sends_what_a_closed_page_left(garden_browser, house, places):
+    with standing_in(places[0]):
+        wire = wire_build(house, stop="dip", name="Loft")
+    page = phone_of(garden_browser(encrypted=True), house, places, wire, stands="How long is it as it hangs?")
     page.evaluate("navigator.serviceWorker.ready.then(() => true)")
     page.reload()  # now its answers come through what the phone keeps
-    page.get_by_text("Read the dip", exact=True).wait_for()
+    page.get_by_label("One leg", exact=True).wait_for()
     address = page.url
     cut(places)
     try:
         page.goto(address)
         page.get_by_text("The computer is not reached from here").wait_for()
+        page.get_by_label("One leg", exact=True).fill("3.02 m")
+        button(page, "So it hangs").click()
         expect(page.get_by_text("Read the dip", exact=True)).to_be_visible()
         button(page, "I read the dip myself").click()
         read_dip(page, -2)
-        expect(page.get_by_text("On this phone, not sent yet: 1")).to_be_visible()
+        expect(page.get_by_text("On this phone, not sent yet: 2")).to_be_visible()
         page.close()
         other = page.context.new_page()
         other.goto(address)
-        expect(other.get_by_text("On this phone, not sent yet: 1")).to_be_visible()
+        expect(other.get_by_text("On this phone, not sent yet: 2")).to_be_visible()
     finally:
         mend(places)
     expect(other.get_by_text("not sent yet")).to_have_count(0, timeout=30_000)
 
     assert [kind for kind, _ in told(house, places, wire)] == ["reading"]
+    with standing_in(places[0]):
+        assert trim_of(house, wire)["links"][0]["leg_m"] == 3.02
     # It may be put on the home screen: a name, icons, a start of its own.
     manifest = other.evaluate("fetch(document.querySelector('link[rel=manifest]').href).then((r) => r.json())")
     assert manifest["display"] == "standalone"

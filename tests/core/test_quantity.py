@@ -1,7 +1,7 @@
 import pytest
 
 from yielding_coil.core.errors import OutOfDomainError, UnreadableTextError
-from yielding_coil.core.quantity import parse
+from yielding_coil.core.quantity import parse, plain_forms
 
 
 @pytest.mark.parametrize(
@@ -136,3 +136,36 @@ def test_a_frequency_that_no_antenna_is_for_asks_for_the_one_that_was_meant(text
 @pytest.mark.parametrize(("text", "mhz"), [("14,200", 14.2), ("3,168", 3.168), ("28,5", 28.5)])
 def test_a_comma_that_means_one_frequency_either_way_is_read(text, mhz):
     assert parse(text, "frequency") == pytest.approx(mhz * 1e6)
+
+
+class TestPlainForms:
+    """What a page reads by itself out of reach: SI prefixes (BIPM), the international foot and inch (1959)."""
+
+    @pytest.mark.parametrize(
+        ("kind", "unit", "size"),
+        [
+            ("frequency", "MHz", 1e6),
+            ("frequency", "kHz", 1e3),
+            ("frequency", "", 1e6),
+            ("length", "cm", 0.01),
+            ("length", "ft", 0.3048),
+            ("length", '"', 0.0254),
+            ("ratio", "", 1.0),
+            ("ratio", ": 1", 1.0),
+            ("resistance", "kΩ", 1e3),
+            ("power", "W", 1.0),
+        ],
+    )
+    def test_a_unit(self, kind, unit, size):
+        assert plain_forms()[kind].units[unit] == size
+
+    @pytest.mark.parametrize("kind", plain_forms())
+    def test_each_is_read_as_the_reader_reads_it(self, kind):
+        form = plain_forms()[kind]
+        for unit, size in form.units.items():
+            number = 50e6 / size if kind == "frequency" else 3.0
+            assert parse(f"{number:.0f} {unit}", kind) == pytest.approx(number * size, rel=1e-12), unit
+        assert form.least <= parse(form.example, kind) <= form.most
+
+    def test_a_bare_length_is_the_readers_to_choose(self):
+        assert "" not in plain_forms()["length"].units

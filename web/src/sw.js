@@ -7,7 +7,9 @@ const ANSWERS = 'answers';
 const SHELL = ['/', ...JSON.parse('__ASSETS__')];
 /** Answers that are worth having from before: the builds, their trim, the page's settings. */
 const KEPT =
-	/^\/api\/(builds(\/[^/]+(\/trim)?)?|settings|analyser|calibrations|devices|tables\/bands)$/;
+	/^\/api\/(builds(\/[^/]+(\/trim)?)?|settings|analyser|calibrations|devices|tables\/bands|quantities\/plain|structures\/(kinds|soils))$/;
+/** Worked out from what is asked alone: how long a planned wire is as it hangs. */
+const WORKED_OUT = /^\/api\/(lengths|structures\/pieces)$/;
 /** Longer than a computer near by takes; out of reach nothing says no. */
 const PATIENCE_MS = 4000;
 
@@ -36,7 +38,12 @@ self.addEventListener('activate', (event) => {
 self.addEventListener('fetch', (event) => {
 	const { request } = event;
 	const url = new URL(request.url);
-	if (request.method !== 'GET' || url.origin !== location.origin) return;
+	if (url.origin !== location.origin) return;
+	if (request.method === 'POST' && WORKED_OUT.test(url.pathname)) {
+		event.respondWith(workedOut(request));
+		return;
+	}
+	if (request.method !== 'GET') return;
 	if (request.mode === 'navigate') event.respondWith(page(request));
 	else if (url.pathname.startsWith('/assets/')) event.respondWith(asset(request));
 	else if (KEPT.test(url.pathname)) event.respondWith(answer(request));
@@ -64,16 +71,24 @@ async function asset(request) {
 	return kept ?? fetch(request);
 }
 
-async function answer(request) {
+/** Kept under the question as well: the same one has the same answer. */
+async function workedOut(request) {
+	const asked = new Uint8Array(await request.clone().arrayBuffer());
+	const digest = new Uint8Array(await crypto.subtle.digest('SHA-256', asked));
+	const name = [...digest].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+	return answer(request, `${request.url}?of=${name}`);
+}
+
+async function answer(request, name = request) {
 	const cache = await caches.open(ANSWERS);
 	try {
 		const got = await reached(request);
 		// A device that was sent away keeps nothing of what it saw.
 		if (got.status === 401) await caches.delete(ANSWERS);
-		else if (got.ok) await cache.put(request, stamped(got.clone()));
+		else if (got.ok) await cache.put(name, stamped(got.clone()));
 		return got;
 	} catch (why) {
-		const kept = await cache.match(request);
+		const kept = await cache.match(name);
 		if (!kept) throw why;
 		return kept;
 	}

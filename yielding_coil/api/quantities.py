@@ -5,7 +5,7 @@ from typing import Literal
 from pydantic import BaseModel, Field
 
 from yielding_coil.api.http import router_of
-from yielding_coil.core.quantity import Kind, decimal_feet, parse
+from yielding_coil.core.quantity import Kind, decimal_feet, parse, plain_forms
 
 router = router_of("quantities")
 
@@ -23,6 +23,24 @@ class QuantityRead(BaseModel):
 
     value: float
     not_m: float | None
+
+
+class PlainFormOut(BaseModel):
+    """How a number with one unit is read: what one of each unit is in SI, and the values that may be."""
+
+    units: dict[str, float]
+    least: float
+    most: float
+    example: str
+
+
+@router.get("/quantities/plain")
+def plain_quantities() -> dict[str, PlainFormOut]:
+    """By kind, how a page reads what a dial or a tape shows while it cannot ask."""
+    return {
+        kind: PlainFormOut(units=dict(form.units), least=form.least, most=form.most, example=form.example)
+        for kind, form in plain_forms().items()
+    }
 
 
 @router.post("/quantities")

@@ -2,6 +2,8 @@
 
 import math
 import re
+import sys
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -39,6 +41,22 @@ _PREFIX = {"f": 1e-15, "p": 1e-12, "n": 1e-9, "u": 1e-6, "m": 1e-3, "": 1.0, "k"
 
 
 @dataclass(frozen=True, slots=True)
+class PlainForm:
+    """How a number with one unit is read of a kind, in tables that anybody can follow.
+
+    Args:
+        units: what one of each is in SI, by how it is written; "" for a bare number, where it means one thing.
+        least, most: the values that may be, in SI.
+        example: one as it is written.
+    """
+
+    units: Mapping[str, float]
+    least: float
+    most: float
+    example: str
+
+
+@dataclass(frozen=True, slots=True)
 class _Reading:
     """How a kind of quantity is read: its unit, what a bare number means, what else it may be followed by."""
 
@@ -72,6 +90,15 @@ _READINGS: dict[Kind, _Reading] = {
     "quality": _Reading("a Q", "", 1.0, "200, 350"),
     "loss": _Reading("a loss", "dB", 1.0, "1, 1 dB, 0.35", zero=True),
     "share": _Reading("a share", "%", 1e-2, "5, 5 %, 2.5 %", zero=True),
+}
+
+# What stands beside a number on a dial or a tape.
+_ON_DIALS: dict[Kind, tuple[str, ...]] = {
+    "frequency": ("MHz", "mhz", "Mhz", "kHz", "khz", "Hz", "M", "k"),
+    "length": ("m", "cm", "mm"),
+    "ratio": (),
+    "resistance": ("Ω", "ohm", "kΩ", "k"),
+    "power": ("W", "mW", "kW"),
 }
 
 # Frequencies of antennas; a bare number beyond them was meant in another unit.
@@ -135,6 +162,27 @@ def parse(text: str, kind: Kind, length_unit: LengthUnit = "m") -> float:
     if kind == "frequency" and not LOWEST_HZ <= value <= HIGHEST_HZ:
         raise _meant_otherwise(typed, text, reading, value)
     return value
+
+
+def plain_forms() -> dict[Kind, PlainForm]:
+    """How what a dial or a tape shows is read where this reader cannot be asked; of all else it says nothing."""
+    found: dict[Kind, PlainForm] = {}
+    for kind, spellings in _ON_DIALS.items():
+        reading = _READINGS[kind]
+        units = {each: factor for each in spellings if (factor := _unit_factor(each, reading)) is not None}
+        if kind == "length":
+            # A bare length means what its reader has chosen.
+            units |= dict.fromkeys(("ft", "'"), FOOT_M) | dict.fromkeys(("in", '"'), INCH_M)
+        else:
+            units[""] = reading.bare
+        if kind == "ratio":
+            units |= {": 1": 1.0, ":1": 1.0}
+        # “Above zero” is the smallest number there is above it.
+        least, most = (0.0 if reading.zero else math.ulp(0.0)), sys.float_info.max
+        if kind == "frequency":
+            least, most = LOWEST_HZ, HIGHEST_HZ
+        found[kind] = PlainForm(units, least, most, reading.examples.split(", ")[1 if kind == "frequency" else 0])
+    return found
 
 
 def _same_either_way(without_comma: str) -> bool:

@@ -51,6 +51,9 @@
 	const byHand = $derived(work.analyser === 'none');
 	/** Told here out of reach: what follows from it is worked out when the computer is reached again. */
 	const untold = $derived(work.waiting.filter((told) => !told.refused).at(-1));
+	const hung = $derived(
+		trim?.hung || work.waiting.some((told) => !told.refused && told.body.data.kind === 'hung')
+	);
 	// Read since the last act, or still to be read.
 	const toRead = $derived(
 		untold
@@ -124,7 +127,7 @@
 				<strong class="mono">{megahertz(trim.target_hz)}</strong> MHz
 			</p>
 		</header>
-		{#if !trim.hung}
+		{#if !hung}
 			<h2>How long is it as it hangs?</h2>
 			<HungForm {build} {work} />
 		{:else if other}

@@ -12,6 +12,7 @@ import {
 } from '../lib/api/client';
 import { Latest } from '../lib/api/latest.svelte';
 import { outbox, type Told } from '../lib/api/outbox.svelte';
+import { plain } from '../lib/controls/plain.svelte';
 import { AnalyserSession } from '../analyser/analyserSession.svelte';
 import { utcOffsetMin } from './words';
 
@@ -68,7 +69,7 @@ export class Trimming {
 
 	async load(): Promise<void> {
 		await this.attempt(async () => {
-			await Promise.all([this.refresh(), this.bench.load()]);
+			await Promise.all([this.refresh(), this.bench.load(), plain.load()]);
 		});
 	}
 

@@ -4,9 +4,10 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 
-	import { answer, api, type Schemas } from '../api/client';
+	import { answer, api, atHome, isAway, Refused, type Schemas } from '../api/client';
 	import { length } from '../units/format';
 	import { units } from '../units/units.svelte';
+	import { plain } from './plain.svelte';
 	import { Typed } from './typed.svelte';
 
 	interface Props {
@@ -26,15 +27,15 @@
 
 	let { label, kind, shown, onsettle, quiet = false, width = 9 }: Props = $props();
 
+	/** Longer than reading a text takes. */
+	const PATIENCE_MS = 5000;
 	const id = `field-${Math.random().toString(36).slice(2)}`;
 	let beware = $state<string | null>(null);
 	let field = $state<HTMLElement>();
 	const typed = new Typed(
 		() => shown,
 		async (text, current) => {
-			const { value, not_m } = await answer(
-				api.POST('/api/quantities', { body: { text, kind, length_unit: units.length } })
-			);
+			const { value, not_m } = await read(text);
 			// Typed on meanwhile: that counts.
 			if (!current()) return;
 			await onsettle(value);
@@ -45,6 +46,22 @@
 					: `${text.trim()}: that is ${length(value, 'ft')}, not ${length(not_m, 'ft')}.`;
 		}
 	);
+
+	/** By the core's reader; while nothing is reached, what is plain is read here. */
+	async function read(text: string): Promise<Schemas['QuantityRead']> {
+		try {
+			return await answer(
+				api.POST('/api/quantities', {
+					body: { text, kind, length_unit: units.length },
+					// At the computer itself it answers, however busy it is.
+					signal: atHome ? null : AbortSignal.timeout(PATIENCE_MS)
+				})
+			);
+		} catch (why) {
+			if (atHome || !(why instanceof Refused && isAway(why.problem))) throw why;
+			return { value: plain.read(text, kind), not_m: null };
+		}
+	}
 
 	onMount(() => typed.join(label, () => field));
 

@@ -88,12 +88,12 @@ def all_of(process: subprocess.Popen[str]) -> list[psutil.Process]:
     return [own, *own.children(recursive=True)]
 
 
-def held(process: subprocess.Popen[str]) -> tuple[float, int, int]:
-    """Megabytes that they hold for themselves, what they share counted once; open files; connections."""
+def held(process: subprocess.Popen[str], *, shared: bool) -> tuple[float, int, int]:
+    """Megabytes, files, connections. What they share counts once, or not at all."""
     memory, files, connections = 0.0, 0, 0
     for each in all_of(process):
         with contextlib.suppress(psutil.NoSuchProcess):  # it ended just now
-            memory += each.memory_full_info().pss / 1e6
+            memory += getattr(each.memory_full_info(), "pss" if shared else "uss") / 1e6
             files += each.num_fds()
             connections += len(each.net_connections())
     return memory, files, connections
@@ -114,7 +114,7 @@ def several() -> None:
             time.sleep(3)
             show(
                 f"idle memory, {workers} answering",
-                f"{held(process)[0]:.0f} MB in {len(all_of(process))} processes",
+                f"{held(process, shared=True)[0]:.0f} MB in {len(all_of(process))} processes",
             )
             dragged(address, 8, 3)
             counts[workers], without = dragged(address, 50, 20)
@@ -167,21 +167,21 @@ def soak(minutes: float) -> None:
             worker.start()
         time.sleep(min(120, 15 * minutes))  # what is loaded once is loaded
         while time.monotonic() < ends:
-            at.append(held(process))
+            at.append(held(process, shared=False))
             print(f"  {at[-1][0]:.0f} MB, {at[-1][1]} files, {at[-1][2]} connections", flush=True)
             time.sleep(min(30, 3 * minutes))
         stop.set()
         for worker in workers:
             worker.join(60)
         time.sleep(12)  # pools and abandoned work let go
-        at.append(held(process))
+        at.append(held(process, shared=False))
     tenth = max(1, len(at) // 5)
     first, last = (np.median([m for m, _, _ in part]) for part in (at[:tenth], at[-1 - tenth : -1]))
     grown = float(last / first - 1)
     gate(
         f"a day in {minutes:g} min",
-        f"memory {first:.0f} → {last:.0f} MB ({grown:+.1%}, wanted under 5 %); files {at[0][1]} → {at[-1][1]}, "
-        f"connections {at[0][2]} → {at[-1][2]}",
+        f"memory of their own {first:.0f} → {last:.0f} MB ({grown:+.1%}, wanted under 5 %); "
+        f"files {at[0][1]} → {at[-1][1]}, connections {at[0][2]} → {at[-1][2]}",
         abs(grown) < 0.05 and at[-1][1] <= at[0][1] and at[-1][2] <= at[0][2],
     )
 

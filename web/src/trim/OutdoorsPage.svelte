@@ -54,6 +54,8 @@
 	const hung = $derived(
 		trim?.hung || work.waiting.some((told) => !told.refused && told.body.data.kind === 'hung')
 	);
+	/** What is asked for stands first then, what waits below it. */
+	const entering = $derived(!hung || other || typing);
 	// Read since the last act, or still to be read.
 	const toRead = $derived(
 		untold
@@ -157,7 +159,7 @@
 			{:else}
 				<NextCut {work} outdoors />
 			{/if}
-			<Waiting {work} />
+			{#if !entering}<Waiting {work} />{/if}
 			{#if !untold}<TrimRule {trim} plain />{/if}
 			{#each untold ? [] : mild as finding, i (i)}<p class="told">
 					{say(finding, units.length, trim.form)}
@@ -222,6 +224,7 @@
 				{/if}
 			</div>
 		{/if}
+		{#if entering}<Waiting {work} />{/if}
 		<p class="caution">
 			Look up first: no power line within the mast’s falling length. Same height, same ends as last
 			time? Nothing transmits while you touch it.

@@ -59,7 +59,9 @@
 			);
 		} catch (why) {
 			if (atHome || !(why instanceof Refused && isAway(why.problem))) throw why;
-			return { value: plain.read(text, kind), not_m: null };
+			const value = plain.read(text, kind);
+			if (value === null) throw why;
+			return { value, not_m: null };
 		}
 	}
 

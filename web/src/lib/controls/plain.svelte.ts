@@ -28,15 +28,14 @@ class Plain {
 		this.forms = await answer(api.GET('/api/quantities/plain'));
 	}
 
-	/** The value of a text; refused in words where this page cannot tell. */
-	read(text: string, kind: string): number {
+	/** The value of a text; null of a kind that it has no table of. Refused in words where this page cannot tell. */
+	read(text: string, kind: string): number | null {
 		const form = this.forms[kind];
-		const value = form ? readPlain(text, form, kind === 'length' ? units.length : '') : null;
+		if (!form) return null;
+		const value = readPlain(text, form, kind === 'length' ? units.length : '');
 		if (value !== null) return value;
 		throw refused(
-			form
-				? `“${text.trim()}” is not understood while the computer is out of reach: write a number and its unit, as in ${form.example}.`
-				: 'This waits until the computer is reached again.'
+			`“${text.trim()}” is not understood while the computer is out of reach: write a number and its unit, as in ${form.example}.`
 		);
 	}
 }

@@ -114,12 +114,13 @@ def append(
     Raises:
         StaleEditError: `edited` is not the newest any more.
     """
-    session.execute(select(Design.id).where(Design.id == design_id).with_for_update(key_share=True))
-    last = newest(session, design_id)
-    if last.number == edited + 1 and last.undo_number == edited and last.content == content:
-        return last
-    head = _locked_head(session, design_id, edited)
-    return _add(session, head, content, summary, undo=head.number, redo=None)
+    # Numbers only grow: who comes too late is told so before waiting for those who write.
+    for look in (newest, _locked_newest):
+        last = look(session, design_id)
+        if last.number == edited + 1 and last.undo_number == edited and last.content == content:
+            return last
+        _require_newest(last, edited)
+    return _add(session, last, content, summary, undo=last.number, redo=None)
 
 
 def walk(session: Session, design_id: UUID, edited: int, way: Literal["undo", "redo"]) -> DesignRevision:
@@ -129,7 +130,8 @@ def walk(session: Session, design_id: UUID, edited: int, way: Literal["undo", "r
         StaleEditError: `edited` is not the newest any more.
         NothingToWalkError: there is no such step.
     """
-    head = _locked_head(session, design_id, edited)
+    head = _locked_newest(session, design_id)
+    _require_newest(head, edited)
     to = head.undo_number if way == "undo" else head.redo_number
     if to is None:
         raise NothingToWalkError(f"there is nothing to {way}")
@@ -138,9 +140,12 @@ def walk(session: Session, design_id: UUID, edited: int, way: Literal["undo", "r
     return _add(session, head, there.content, there.summary, undo=there.undo_number, redo=redo)
 
 
-def _locked_head(session: Session, design_id: UUID, edited: int) -> DesignRevision:
+def _locked_newest(session: Session, design_id: UUID) -> DesignRevision:
     session.execute(select(Design.id).where(Design.id == design_id).with_for_update(key_share=True))
-    head = newest(session, design_id)
+    return newest(session, design_id)
+
+
+def _require_newest(head: DesignRevision, edited: int) -> None:
     if head.number != edited:
         raise StaleEditError(
             f"this design was changed elsewhere (you edited revision {edited}, the newest is {head.number}); "
@@ -148,7 +153,6 @@ def _locked_head(session: Session, design_id: UUID, edited: int) -> DesignRevisi
             field="edited",
             newest_number=head.number,
         )
-    return head
 
 
 def _add(

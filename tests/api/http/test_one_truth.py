@@ -177,10 +177,7 @@ def test_two_hundred_writes_to_one_row_do_not_stand_still(client, address, build
         answers = at_once(address, 200, save)
         ended.set()
     codes = [a.status_code for a in answers]
-    # On a machine that has other work some wait too long for their turn: said, and a page tries again.
-    assert {a.json()["code"] for a in answers if a.status_code == 503} <= {"busy"}
-    assert set(codes) <= {200, 201, 409, 503}
-    assert codes.count(503) < 100
+    assert set(codes) <= {200, 201, 409}
     assert codes.count(201) == (what == "revisions")
     print(f"{what}: slowest health {health.result():.2f} s")
     # The clients are threads of this process too: a second of theirs is no stand-still of the application's.

@@ -4,6 +4,8 @@ import copy
 import json
 from pathlib import Path
 
+from patience import PATIENCE_S
+
 DEMO = Path(__file__).parents[1] / "yielding_coil" / "demo"
 # What a new installation opens with.
 DEMO_BUILDS = [
@@ -47,7 +49,7 @@ def screwed_on(client, thing):
 def told(client, job_id):
     """Every state of a job that was told of, to its end."""
     states = []
-    with client.stream("GET", f"/api/jobs/{job_id}/events", timeout=30) as stream:
+    with client.stream("GET", f"/api/jobs/{job_id}/events", timeout=PATIENCE_S) as stream:
         for line in stream.iter_lines():
             if line.startswith("data:"):
                 states.append(json.loads(line[5:]))

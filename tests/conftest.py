@@ -17,6 +17,7 @@ import uvicorn
 from analyser_faults import Running, serving, simulated
 from garden import house_and_garden, standing_in
 from hypothesis import settings
+from patience import PATIENCE_S
 from sqlalchemy import create_engine, text
 from sqlalchemy.orm import Session
 from trials import Trials
@@ -156,7 +157,7 @@ def address(engine, application):
     yield found
     # A page may have asked something just as its test ended: let it be answered before the database goes.
     app.state.engine = before
-    end = time.monotonic() + 10
+    end = time.monotonic() + PATIENCE_S
     while engine.pool.checkedout() and time.monotonic() < end:
         time.sleep(0.01)
 
@@ -178,7 +179,7 @@ def script(application):
     _, found = application
     # Long enough for a machine that has other work: a stand-still ends the test, a slow minute does not.
     # A connection that is left alone is let go before the server does so, at five seconds, amid a question.
-    with httpx.Client(base_url=found, timeout=60, limits=httpx.Limits(keepalive_expiry=2)) as client:
+    with httpx.Client(base_url=found, timeout=PATIENCE_S, limits=httpx.Limits(keepalive_expiry=2)) as client:
         yield client
 
 
@@ -268,7 +269,7 @@ def places():
 def house(places, start_once):
     """The application in the house as `./start --lan` runs it, and a script at that computer."""
     _, address = start_once("--lan", "--no-demo", within=places[0])
-    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as client:
+    with standing_in(places[0]), httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         assert client.get("/api/health").status_code == 200
         yield client
 
@@ -291,7 +292,7 @@ def outside(application, address):
         place = f"198.51.100.{next(PLACES) % 250 + 1}"
         transport = httpx.HTTPTransport(verify=False, local_address=PROXY)
         said = {"Host": "coil.example", "X-Forwarded-For": place, **headers}
-        clients.append(httpx.Client(base_url=found, transport=transport, timeout=30, headers=said))
+        clients.append(httpx.Client(base_url=found, transport=transport, timeout=PATIENCE_S, headers=said))
         return clients[-1]
 
     yield asking

@@ -8,6 +8,7 @@ import uuid
 
 import httpx
 import pytest
+from patience import PATIENCE_S
 
 CLONE_NEWNET = 0x40000000
 HOUSE, FIRST, MOST = "10.77.0.1", 2, 220
@@ -61,4 +62,4 @@ def _enter(namespace):
 def standing_at(number, port, **more):
     """A client that asks the house from one of the garden's addresses."""
     transport = httpx.HTTPTransport(verify=False, local_address=f"10.77.0.{FIRST + number}")
-    return httpx.Client(base_url=f"http://{HOUSE}:{port}", transport=transport, timeout=30, **more)
+    return httpx.Client(base_url=f"http://{HOUSE}:{port}", transport=transport, timeout=PATIENCE_S, **more)

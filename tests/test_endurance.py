@@ -12,6 +12,7 @@ import httpx
 import psutil
 import pytest
 from client_helpers import coil_of, made_build, made_design, turned
+from patience import PATIENCE_S
 
 from yielding_coil.store.server import PrivateServer
 
@@ -58,21 +59,21 @@ def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start, trials):
     """
     kills, saves = (KILLS, SAVES) if trials.whole else (3, 3 * SAVES // KILLS)
     process, address = start("--no-demo")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         saver = Saver(made_design(client, made_build(client)))
     for n in range(kills):
         victims = ("application", "database", "both")[n % 3]
         strike = threading.Timer(0.2 + 0.03 * n, end_of, (victims, process, folder))
         strike.start()
         after = 0
-        with httpx.Client(base_url=address, timeout=60) as client, contextlib.suppress(httpx.HTTPError):
+        with httpx.Client(base_url=address, timeout=PATIENCE_S) as client, contextlib.suppress(httpx.HTTPError):
             while after < saves // kills:
                 after += saver.save(client) and not strike.is_alive()
         strike.join()
         if victims != "database":
-            process.wait(timeout=30)
+            process.wait(timeout=PATIENCE_S)
             process, address = start("--no-demo")  # and the next start needs no hand
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         while len(saver.acknowledged) < saves:
             saver.save(client)
         found = {
@@ -87,7 +88,7 @@ def test_ten_kills_during_two_hundred_acknowledged_saves(folder, start, trials):
 def end_of(victims, process, folder):
     """Kill without a word, once there is a database to be killed."""
     server = PrivateServer(folder)
-    until = time.monotonic() + 60
+    until = time.monotonic() + PATIENCE_S
     while (head := server._running()) is None and time.monotonic() < until:
         time.sleep(0.02)
     if victims != "application":
@@ -98,13 +99,13 @@ def end_of(victims, process, folder):
 
 def test_the_database_stopped_under_the_application_says_so_and_comes_back(folder, start):
     _, address = start("--no-demo")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         build = made_build(client)
         head = PrivateServer(folder)._running()
         kill(head)
         # The last one may still have been answered by what the dead one left; the next is not.
         answers = [client.get("/api/builds")]
-        until = time.monotonic() + 60
+        until = time.monotonic() + PATIENCE_S
         while answers[-1].status_code != 200 or PrivateServer(folder)._running() in (None, head):
             assert time.monotonic() < until
             answers.append(client.get("/api/builds"))
@@ -122,7 +123,7 @@ def test_a_data_folder_is_not_shared(folder, start):
         [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder)],
         capture_output=True,
         text=True,
-        timeout=60,
+        timeout=PATIENCE_S,
         check=False,
     )
 
@@ -133,7 +134,7 @@ def test_a_data_folder_is_not_shared(folder, start):
 def test_a_request_that_hangs_on_what_a_dead_database_left_is_let_go(folder, start):
     """A process of it that is stopped never answers and never ends by itself: it is ended, the next one serves."""
     _, address = start("--no-demo")
-    with httpx.Client(base_url=address, timeout=40) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         build = made_build(client)
         head = PrivateServer(folder)._running()
         held = [p.pid for p in psutil.Process(head).children() if "yielding_coil" in " ".join(p.cmdline())]
@@ -141,7 +142,7 @@ def test_a_request_that_hangs_on_what_a_dead_database_left_is_let_go(folder, sta
             os.kill(pid, signal.SIGSTOP)
         kill(head)
         first = client.get("/api/builds").status_code
-        until = time.monotonic() + 40
+        until = time.monotonic() + PATIENCE_S
         while (answer := client.get("/api/builds")).status_code != 200:
             assert time.monotonic() < until
             time.sleep(0.1)

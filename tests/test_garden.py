@@ -10,6 +10,7 @@ import httpx
 import pytest
 from client_helpers import TWELVE, made_build, made_design
 from garden import HOUSE, MOST, standing_at, standing_in
+from patience import PATIENCE_S
 
 pytestmark = pytest.mark.deep
 
@@ -242,13 +243,13 @@ def test_over_https_a_phone_trusts_the_certificate_and_its_cookie_is_bound_to_th
     process, address = start("--https", "--no-demo", within=places[0])
     said = process.stdout.readline()
     secure = re.search(r"https://10\.77\.0\.1:\d+", said)[0]
-    with standing_in(places[0]), httpx.Client(base_url=address, timeout=30) as own:
+    with standing_in(places[0]), httpx.Client(base_url=address, timeout=PATIENCE_S) as own:
         made = own.post("/api/pairings", json={}).json()
     trusting = ssl.create_default_context(cafile=folder / "tls" / "authority.pem")
     with standing_in(places[1]):
         with pytest.raises(httpx.ConnectError, match="CERTIFICATE_VERIFY_FAILED"):
-            httpx.get(secure, timeout=30)
-        with httpx.Client(base_url=secure, verify=trusting, timeout=30) as client:
+            httpx.get(secure, timeout=PATIENCE_S)
+        with httpx.Client(base_url=secure, verify=trusting, timeout=PATIENCE_S) as client:
             form = client.get("/pair")
             authority = client.get("/pair/authority.crt")
             paired = client.post("/pair", data={"code": made["code"], "name": "Phone"})

@@ -16,6 +16,7 @@ import httpx
 import psutil
 import pytest
 from client_helpers import TWELVE, bare, coil_of, connected, made_build, made_design, screwed_on, told, turned
+from patience import PATIENCE_S
 from sqlalchemy import create_engine, text
 
 from yielding_coil.store.migrate import migrate, newest_shape
@@ -37,7 +38,7 @@ def parts_of(process):
 
 def up(client):
     """Wait until it answers and is ready."""
-    until = time.monotonic() + 60
+    until = time.monotonic() + PATIENCE_S
     while time.monotonic() < until:
         with contextlib.suppress(httpx.HTTPError):
             if client.get("/api/ready").status_code == 200 and client.get("/api/analyser").status_code == 200:
@@ -50,7 +51,7 @@ def up(client):
 def two(start_once):
     """The application in two processes, a hub beside them, and a script."""
     process, address = start_once("--workers", "2", "--no-demo")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         up(client)
         yield process, client
 
@@ -64,7 +65,7 @@ def asked(client, build):
 def found_some(client, job):
     """What a search told until it had found something."""
     states = []
-    with client.stream("GET", f"/api/jobs/{job['id']}/events", timeout=60) as stream:
+    with client.stream("GET", f"/api/jobs/{job['id']}/events", timeout=PATIENCE_S) as stream:
         for line in stream.iter_lines():
             if line.startswith("data:"):
                 states.append(json.loads(line[5:]))
@@ -81,7 +82,7 @@ def test_one_analyser_is_asked_through_any_of_them(two):
     swept = []
 
     def sweep():
-        with httpx.Client(base_url=client.base_url, timeout=60) as own:
+        with httpx.Client(base_url=client.base_url, timeout=PATIENCE_S) as own:
             job = {"kind": "sweep", "low_hz": 14e6, "high_hz": 15e6, "points": 101, "passes": 2}
             begun = own.post("/api/jobs", json=job)
             swept.append(begun.status_code if begun.status_code != 202 else told(own, begun.json()["id"])[-1])
@@ -140,7 +141,7 @@ def test_a_search_whose_process_dies_is_said_to_be_lost_and_the_next_one_works(t
 
 def test_what_happens_is_written_as_lines_without_what_was_said(folder, start):
     process, address = start("--no-demo", "--json-logs")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         up(client)
         client.get("/api/builds", params={"secret": "KXR4-92MP"})
         client.get("/api/builds/nothing")
@@ -200,7 +201,7 @@ def test_any_of_them_is_killed_amid_saves_and_nothing_acknowledged_is_lost(folde
     """200 times by ./test --trials, 5 by --deep; fsync is on, two pages save at once through two processes."""
     rng = random.Random(25)
     process, address = start("--no-demo", "--workers", "2")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         up(client)
         savers = [Saver(made_design(client, made_build(client))) for _ in range(2)]
     going, where = threading.Event(), {"address": address}
@@ -228,10 +229,10 @@ def test_any_of_them_is_killed_amid_saves_and_nothing_acknowledged_is_lost(folde
             ]
             struck[victim] = struck.get(victim, 0) + 1
             if strike(victim, process, folder, rng):
-                process.wait(20)
+                process.wait(PATIENCE_S)
                 process, where["address"] = start("--no-demo", "--workers", "2")
             # Both go on saving before the next one dies.
-            until = time.monotonic() + 60
+            until = time.monotonic() + PATIENCE_S
             while any(len(s.acknowledged) <= k for s, k in zip(savers, before, strict=True)):
                 assert time.monotonic() < until, f"nothing was saved any more after {victim} was killed"
                 time.sleep(0.02)
@@ -239,7 +240,7 @@ def test_any_of_them_is_killed_amid_saves_and_nothing_acknowledged_is_lost(folde
         going.clear()
         for page in pages:
             page.join()
-    with httpx.Client(base_url=where["address"], timeout=60) as client:
+    with httpx.Client(base_url=where["address"], timeout=PATIENCE_S) as client:
         up(client)
         for saver in savers:
             for number, value in saver.acknowledged.items():
@@ -287,12 +288,12 @@ def test_another_machine_takes_work_from_an_existing_database(folder, given):
     )
     try:
         assert "Taking work from" in worker.stdout.readline()
-        with httpx.Client(base_url=where, timeout=60) as client:
+        with httpx.Client(base_url=where, timeout=PATIENCE_S) as client:
             up(client)
             build = made_build(client)
             # Three at once: more than one machine takes.
             jobs = [asked(client, build) for _ in range(3)]
-            until = time.monotonic() + 30
+            until = time.monotonic() + PATIENCE_S
             while [client.get(f"/api/jobs/{job['id']}").json()["state"] for job in jobs] != ["running"] * 3:
                 assert time.monotonic() < until
                 time.sleep(0.05)
@@ -319,7 +320,7 @@ def test_an_existing_database_is_brought_to_a_new_shape_only_when_its_owner_says
     process = served_on(folder, given, "--migrate")
     assert "http://" in process.stdout.readline()
     process.terminate()
-    assert process.wait(20) == 0
+    assert process.wait(PATIENCE_S) == 0
     for each in (process, refused):
         each.stdout.close()
     with engine.connect() as connection:
@@ -330,7 +331,7 @@ def test_an_existing_database_is_brought_to_a_new_shape_only_when_its_owner_says
         cwd=TOP,
         capture_output=True,
         text=True,
-        timeout=60,
+        timeout=PATIENCE_S,
     )
     assert worker.returncode == 1
     assert "The database does not answer" in worker.stderr

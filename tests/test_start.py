@@ -9,6 +9,7 @@ from pathlib import Path
 import httpx
 import pytest
 from client_helpers import DEMO_BUILDS
+from patience import PATIENCE_S
 
 from yielding_coil.store.server import PrivateServer
 
@@ -19,11 +20,11 @@ pytestmark = pytest.mark.deep
 
 def end(process, how):
     process.send_signal(how)
-    process.wait(timeout=20)
+    process.wait(timeout=PATIENCE_S)
 
 
 def shelf(address):
-    return [build["name"] for build in httpx.get(f"{address}api/builds", timeout=60).json()]
+    return [build["name"] for build in httpx.get(f"{address}api/builds", timeout=PATIENCE_S).json()]
 
 
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGINT])
@@ -42,9 +43,9 @@ def test_it_ends_with_its_database_and_keeps_what_was_there(folder, start, how):
 def test_kill_9_of_both_leaves_nothing_that_the_next_start_cannot_deal_with(folder, start):
     process, address = start()
     data = (TOP / "yielding_coil" / "demo" / "allotment-feedpoint.s1p").read_bytes()
-    sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data, timeout=60).json()
+    sweep = httpx.post(f"{address}api/sweeps", params={"name": "mine.s1p"}, content=data, timeout=PATIENCE_S).json()
     httpx.post(
-        f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}, timeout=60
+        f"{address}api/builds", json={"name": "Mine", "sweep_id": sweep["id"]}, timeout=PATIENCE_S
     ).raise_for_status()
     end(process, signal.SIGKILL)
     assert PrivateServer(folder)._running() is not None  # the orphan
@@ -67,7 +68,7 @@ def test_no_demo_and_a_second_start_on_the_same_data(folder, start):
         cwd=TOP,
         capture_output=True,
         text=True,
-        timeout=30,
+        timeout=PATIENCE_S,
     )
     assert second.returncode == 1
     assert "already runs on the data in" in second.stderr
@@ -84,7 +85,7 @@ def test_a_taken_port_is_said(folder, start):
         cwd=TOP,
         capture_output=True,
         text=True,
-        timeout=30,
+        timeout=PATIENCE_S,
     )
     assert f"Port {port} is taken. Choose another one: ./start --port {int(port) + 1}" in second.stderr
     end(process, signal.SIGTERM)

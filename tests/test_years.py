@@ -13,6 +13,7 @@ from pathlib import Path
 import httpx
 import pytest
 from client_helpers import DEMO_BUILDS, TWELVE
+from patience import PATIENCE_S
 from sqlalchemy import create_engine, text
 
 from yielding_coil.archive import main
@@ -56,7 +57,7 @@ def members(archive):
 
 def test_the_folder_of_0_1_0_opens_and_an_update_leaves_a_backup(old, start):
     process, address = start("--no-demo")
-    with httpx.Client(base_url=address, timeout=60) as client:
+    with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
         builds = client.get("/api/builds").json()
         mine = next(b for b in builds if b["name"] == "Allotment")
         entries = client.get(f"/api/builds/{mine['id']}/entries").json()
@@ -65,7 +66,7 @@ def test_the_folder_of_0_1_0_opens_and_an_update_leaves_a_backup(old, start):
         swept = client.get(f"/api/sweeps/{mine['baseline_sweep_id']}/original").content
         archive = client.get("/api/archives").content
     process.terminate()
-    process.wait(20)
+    process.wait(PATIENCE_S)
     (dump,) = (old / "backups").glob("before-*.dump")
 
     assert sorted(b["name"] for b in builds) == sorted([*DEMO_BUILDS, "Allotment"])
@@ -121,7 +122,7 @@ def test_a_folder_of_a_newer_version_is_refused_and_left_as_it_is(folder):
             migrate(engine)
         engine.dispose()
     asked = [sys.executable, "-m", "yielding_coil.serve", "--port", "0", "--data", str(folder)]
-    refused = subprocess.run(asked, cwd=TOP, capture_output=True, text=True, timeout=60)
+    refused = subprocess.run(asked, cwd=TOP, capture_output=True, text=True, timeout=PATIENCE_S)
     with pytest.raises(SystemExit, match="a newer version"):
         main(["backup", str(folder.parent / "all.zip"), "--data", str(folder)])
 
@@ -163,7 +164,7 @@ def test_a_disk_that_fills_while_saving_is_said_and_the_same_save_works_when_the
     disk.chmod(0o755)
     try:
         process, address = start("--no-demo")
-        with httpx.Client(base_url=address, timeout=60) as client:
+        with httpx.Client(base_url=address, timeout=PATIENCE_S) as client:
             made = client.post("/api/builds", json={"name": "Loft", "targets": [TWELVE]}).json()
             note = {"data": {"kind": "note"}, "text": "x" * 1000}
             path = f"/api/builds/{made['id']}/entries"
@@ -190,7 +191,7 @@ def test_a_disk_that_fills_while_saving_is_said_and_the_same_save_works_when_the
             kept.append(after.json()["id"])
             found = [e["id"] for e in client.get(path).json()]
         process.terminate()
-        process.wait(20)
+        process.wait(PATIENCE_S)
     finally:
         subprocess.run(["umount", "-l", str(disk)], check=True)
 

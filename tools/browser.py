@@ -42,13 +42,17 @@ CONTEXT: dict[str, Any] = {
 }
 
 
+# A comparison of low priority hardly gets a turn on a machine that has other work.
+SETTLES_WITHIN_MS = 180_000.0
+
+
 def settle(page: Page) -> None:
     """Wait until fonts are there and nothing is under way."""
     quiet = page.locator("html[data-settled=true]")
-    quiet.wait_for(state="attached")
+    quiet.wait_for(state="attached", timeout=SETTLES_WITHIN_MS)
     page.evaluate("document.fonts.ready")
     page.wait_for_timeout(60)  # a frame or two for what the last answer draws
-    quiet.wait_for(state="attached")
+    quiet.wait_for(state="attached", timeout=SETTLES_WITHIN_MS)
 
 
 @contextlib.contextmanager

@@ -5,6 +5,7 @@ import time
 import numpy as np
 import pytest
 from analyser_faults import Faulty, serving, simulated
+from patience import PATIENCE_S
 
 from yielding_coil.analyser.child import SimulatorChild
 from yielding_coil.analyser.driver import (
@@ -157,7 +158,7 @@ def test_it_ends_when_whoever_started_it_is_gone():
     child.start()
     process = child._process
     process.stdin.close()  # what the system does when the parent dies, however it died
-    until = time.monotonic() + 10
+    until = time.monotonic() + PATIENCE_S
     while process.poll() is None and time.monotonic() < until:
         time.sleep(0.02)
     assert process.poll() == 0

@@ -4,6 +4,7 @@ import pytest
 import schemathesis
 from client_helpers import drop, made_build, made_design
 from hypothesis import HealthCheck, given, settings
+from patience import PATIENCE_S
 from schemathesis.checks import not_a_server_error
 from schemathesis.specs.openapi.checks import (
     content_type_conformance,
@@ -42,6 +43,6 @@ def test_whatever_comes_in_the_answer_keeps_the_contract(client, address, trials
         )
         @given(case=operation.as_strategy())
         def keeps(case):
-            case.call_and_validate(checks=CHECKS, timeout=60)
+            case.call_and_validate(checks=CHECKS, timeout=PATIENCE_S)
 
         keeps()

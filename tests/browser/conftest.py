@@ -2,6 +2,7 @@ import sys
 from pathlib import Path
 
 import pytest
+from patience import PATIENCE_S
 from playwright.sync_api import expect
 
 sys.path.insert(0, str(Path(__file__).parents[2] / "tools"))
@@ -9,8 +10,7 @@ import browser  # how Chromium is started everywhere here
 
 sys.path.pop(0)
 
-# A machine that has other work needs longer to draw; what never comes fails all the same.
-expect.set_options(timeout=15_000)
+expect.set_options(timeout=PATIENCE_S * 1e3)
 
 
 @pytest.fixture(scope="session")
@@ -27,6 +27,12 @@ def browser_type_launch_args(browser_type_launch_args):
 @pytest.fixture(scope="session")
 def browser_context_args(browser_context_args):
     return {**browser_context_args, **browser.CONTEXT}
+
+
+@pytest.fixture
+def context(context):
+    context.set_default_timeout(PATIENCE_S * 1e3)
+    return context
 
 
 @pytest.fixture

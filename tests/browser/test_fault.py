@@ -75,10 +75,10 @@ def test_from_nothing_on_40_to_as_the_baseline_again(page, address, build, settl
     page.get_by_text("somebody dug or mowed").click()
     page.get_by_role("textbox", name="Its length").fill("30.5")
     button(page, "Look for it").click()
-    expect(page.get_by_role("heading", name="Sweep it as it is")).to_be_visible(timeout=30_000)
+    expect(page.get_by_role("heading", name="Sweep it as it is")).to_be_visible()
     drop(page, at_radio(shorted_m=21.0), "now.s1p")
     found = page.get_by_role("heading", name="coax: shorted near")
-    expect(found).to_be_visible(timeout=30_000)
+    expect(found).to_be_visible()
     assert abs(float(found.inner_text().split("near ")[1].split(" ")[0]) - 21.0) < 0.5
     expect(page.get_by_text("ask before you dig")).to_be_visible()
     page.get_by_text("Marked before anything was taken apart").click()
@@ -88,7 +88,7 @@ def test_from_nothing_on_40_to_as_the_baseline_again(page, address, build, settl
     drop(page, at_radio(), "after.s1p")
     settle()
     page.go_back()
-    expect(page.get_by_text("As the baseline again")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("As the baseline again")).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= size["width"]
     page.goto(f"{address}/builds/{build['id']}/log")
     expect(page.get_by_text("Mended: line")).to_be_visible()
@@ -118,7 +118,7 @@ def test_answers_are_kept_undone_and_put_back_by_keyboard(page, address, build, 
     button(page, "Put it back").press("Enter")
     expect(so_far).to_be_visible()
     page.reload()
-    expect(so_far).to_be_visible(timeout=30_000)
+    expect(so_far).to_be_visible()
     button(page, "line first").press("Enter")
     expect(button(page, "line first")).to_have_attribute("aria-pressed", "true")
 
@@ -128,8 +128,8 @@ def test_typed_and_pressed_at_once_nothing_is_lost(page, address, build, client,
     page.goto(f"{address}/builds/{build['id']}/fault")
     settle()
     page.evaluate(AT_ONCE, ["Its length", "28.5 m", "Look for it", way])
-    button(page, "Go on without it").click(timeout=60_000)
-    page.get_by_role("button", name="Ohmmeter across the coax").click(timeout=60_000)
+    button(page, "Go on without it").click()
+    page.get_by_role("button", name="Ohmmeter across the coax").click()
     button(page, "Keep it").click()
     expect(page.get_by_text("Nothing was read yet")).to_be_visible()
     page.evaluate(AT_ONCE, ["Or it reads", "12 ohm", "Keep it", way])
@@ -144,12 +144,12 @@ def test_a_contradiction_and_a_wrong_plane_are_said(page, address, build, client
     test = {"kind": "fault_test", "act": "as_it_is", "reading": {"kind": "sweep"}}
     entry = logged(client, build, test, sweep_id=swept["id"]).json()
     page.goto(f"{address}/builds/{build['id']}/fault")
-    expect(page.get_by_text("Swept somewhere else?")).to_be_visible(timeout=30_000)
+    expect(page.get_by_text("Swept somewhere else?")).to_be_visible()
     client.delete(f"/api/entries/{entry['id']}", params={"revision": entry["revision"]})
     for act, ohm in (("ohm_line_open", 0.3), ("ohm_line_short", None)):
         logged(client, build, {"kind": "fault_test", "act": act, "reading": {"kind": "ohm", "ohm": ohm}})
     page.reload()
-    expect(page.get_by_text("Two answers contradict each other")).to_have_count(2, timeout=30_000)
+    expect(page.get_by_text("Two answers contradict each other")).to_have_count(2)
     expect(page.get_by_text("test 1 and test 2")).to_be_visible()
 
 
@@ -157,7 +157,7 @@ def test_practice_on_the_simulated_site(page, address, build, bench, settle):
     page.goto(f"{address}/builds/{build['id']}/fault")
     page.get_by_role("textbox", name="Its length").fill("30.5")
     button(page, "Practise: let the simulated site break").click()
-    expect(page.get_by_role("heading", name="So far")).to_be_visible(timeout=60_000)
+    expect(page.get_by_role("heading", name="So far")).to_be_visible()
     for _ in range(8):
         settle()
         if page.get_by_role("button", name="That is it").count():
@@ -169,5 +169,5 @@ def test_practice_on_the_simulated_site(page, address, build, bench, settle):
     if page.get_by_role("button", name="That is it").count():
         button(page, "That is it").click()
     button(page, "What was it really?").click()
-    expect(page.get_by_text("It really was:")).to_be_visible(timeout=90_000)
+    expect(page.get_by_text("It really was:")).to_be_visible()
     expect(page.get_by_text("The shortest way:")).to_be_visible()

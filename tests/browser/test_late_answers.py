@@ -172,7 +172,7 @@ def any_length(page, address, client):
 def fault(page, address, client):
     open_desk(page, address, client, "Narrowboat loaded vertical", "fault")
     page.get_by_role("button", name="Look for it").click()
-    page.get_by_role("heading", name="Order of search").wait_for(timeout=60_000)
+    page.get_by_role("heading", name="Order of search").wait_for()
     # The first sweep is left out: then the order of search decides which test comes next.
     page.get_by_role("button", name="Go on without it").click()
     order = page.get_by_role("group", name="Order of search")

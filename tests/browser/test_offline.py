@@ -6,6 +6,7 @@ import pytest
 from client_helpers import hung, trim_of, wire_build
 from garden import HOUSE, ip, standing_in
 from page_helpers import button
+from patience import PATIENCE_S
 from playwright.sync_api import expect
 
 pytestmark = [pytest.mark.browser, pytest.mark.deep]
@@ -62,6 +63,7 @@ def phone_of(opened, house, places, build, stands="Read the dip"):
     with standing_in(places[0]):
         code = house.post("/api/pairings", json={}).json()["code"]
     context = opened.new_context(viewport=PHONE, locale="en-GB", reduced_motion="reduce", has_touch=True)
+    context.set_default_timeout(PATIENCE_S * 1e3)
     page = context.new_page()
     page.goto(f"http://{HOUSE}:{house.base_url.port}/builds/{build['id']}/outdoors")
     page.get_by_label("Code shown there").fill(code)
@@ -127,7 +129,7 @@ def test_cut_off_for_ten_minutes_in_the_middle_of_a_trim(garden_browser, house, 
         assert len(told(house, places, wire)) == 1
     finally:
         mend(places)
-    expect(page.get_by_text("not sent yet")).to_have_count(0, timeout=30_000)
+    expect(page.get_by_text("not sent yet")).to_have_count(0)
     expect(page.get_by_text("The computer is not reached from here")).to_have_count(0)
 
     found = told(house, places, wire)
@@ -146,7 +148,7 @@ def test_an_answer_that_was_lost_is_not_an_entry_more(garden_browser, house, pla
     page.get_by_text("Read the dip", exact=True).wait_for()
     button(page, "I read the dip myself").click()
     read_dip(page, -3)
-    expect(page.get_by_text("not sent yet")).to_have_count(0, timeout=30_000)
+    expect(page.get_by_text("not sent yet")).to_have_count(0)
     expect(page.get_by_text("Fold back", exact=True)).to_be_visible()
 
     assert page.evaluate("window.lost") == 1
@@ -178,7 +180,7 @@ def test_encrypted_it_opens_cut_off_and_sends_what_a_closed_page_left(garden_bro
         expect(other.get_by_text("On this phone, not sent yet: 2")).to_be_visible()
     finally:
         mend(places)
-    expect(other.get_by_text("not sent yet")).to_have_count(0, timeout=30_000)
+    expect(other.get_by_text("not sent yet")).to_have_count(0)
 
     assert [kind for kind, _ in told(house, places, wire)] == ["reading"]
     with standing_in(places[0]):

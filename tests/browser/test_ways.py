@@ -79,7 +79,7 @@ def test_a_way_is_picked_from_the_front_kept_and_there_again(page, client, ways,
 def test_a_search_is_stopped_and_what_it_found_stays(page, ways, settle):
     panel = ways()
     panel.get_by_role("button", name="Search", exact=True).click()
-    panel.get_by_role("article").first.wait_for(timeout=60000)
+    panel.get_by_role("article").first.wait_for()
     panel.get_by_role("button", name="Stop").click()
     settle()
 
@@ -91,7 +91,7 @@ def test_an_empty_drawer_is_said_with_what_to_buy(page, ways, settle):
     panel = ways()
     panel.get_by_label("Parts from").select_option("drawer")
     panel.get_by_role("button", name="Search", exact=True).click()
-    panel.get_by_role("article").first.wait_for(timeout=60000)
+    panel.get_by_role("article").first.wait_for()
     panel.get_by_role("button", name="Stop").click()
     settle()
     panel.get_by_role("article").first.get_by_role("button").first.click()
@@ -103,7 +103,7 @@ def test_an_empty_drawer_is_said_with_what_to_buy(page, ways, settle):
 def test_leaving_the_desk_ends_it(page, application, ways, settle):
     panel = ways()
     panel.get_by_role("button", name="Search", exact=True).click()
-    panel.get_by_role("article").first.wait_for(timeout=60000)
+    panel.get_by_role("article").first.wait_for()
     assert application[0].state.searchers.pids
 
     page.get_by_role("link", name=re.compile("^Sweep")).first.click()
@@ -118,7 +118,7 @@ def test_leaving_the_desk_ends_it(page, application, ways, settle):
 def test_a_killed_search_is_told_and_the_desk_works_on(page, application, ways, settle):
     panel = ways()
     panel.get_by_role("button", name="Search", exact=True).click()
-    panel.get_by_role("article").first.wait_for(timeout=60000)
+    panel.get_by_role("article").first.wait_for()
     for pid in application[0].state.searchers.pids:
         os.kill(pid, signal.SIGKILL)
     settle()

@@ -9,6 +9,7 @@ from pathlib import Path
 
 import httpx
 import pytest
+from patience import PATIENCE_S
 
 from yielding_coil.serve import _arguments
 
@@ -70,9 +71,9 @@ def test_what_the_container_copies_is_there_and_what_it_runs_is_ours():
 def test_a_code_for_a_computer_without_a_screen(folder, start):
     _, address = start("--no-demo", "--lan")
     asked = [str(TOP / ".venv" / "bin" / "python"), "-m", "yielding_coil.pair", "--owner", "--data", str(folder)]
-    said = subprocess.run(asked, cwd=TOP, capture_output=True, text=True, timeout=60)
-    nothing = subprocess.run([*asked[:-1], "/nowhere"], cwd=TOP, capture_output=True, text=True, timeout=60)
+    said = subprocess.run(asked, cwd=TOP, capture_output=True, text=True, timeout=PATIENCE_S)
+    nothing = subprocess.run([*asked[:-1], "/nowhere"], cwd=TOP, capture_output=True, text=True, timeout=PATIENCE_S)
 
     assert re.match(r"[2-9A-HJKMNP-Z]{4}-[2-9A-HJKMNP-Z]{4}   pairs one device", said.stdout)
-    assert httpx.get(f"{address}api/devices", timeout=60).json()["devices"] == []
+    assert httpx.get(f"{address}api/devices", timeout=PATIENCE_S).json()["devices"] == []
     assert "Nothing runs on the data in /nowhere" in nothing.stderr

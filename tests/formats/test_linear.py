@@ -8,6 +8,7 @@ from concurrent.futures import ThreadPoolExecutor
 
 import httpx
 import pytest
+from patience import PATIENCE_S
 
 from yielding_coil.core.errors import RefusedError
 from yielding_coil.formats import apart, files, pieces
@@ -112,7 +113,7 @@ def test_thirty_two_mebibytes_leave_the_page_its_answers(client, address, what):
 
     def slowest():
         worst = 0.0
-        with httpx.Client(base_url=address, timeout=60) as own:
+        with httpx.Client(base_url=address, timeout=PATIENCE_S) as own:
             while not ended.is_set():
                 begun = time.monotonic()
                 own.get("/api/settings").raise_for_status()

@@ -8,6 +8,7 @@ import time
 from pathlib import Path
 
 import pytest
+from patience import PATIENCE_S
 from sqlalchemy import create_engine, text
 
 from yielding_coil.store import server as servers
@@ -234,7 +235,7 @@ def test_a_start_that_cannot_be_ends_in_words(top, options, why):
         cwd=TOP,
         capture_output=True,
         text=True,
-        timeout=60,
+        timeout=PATIENCE_S,
     )
     assert done.returncode
     assert why in done.stderr

@@ -7,7 +7,7 @@ from typing import Literal, Protocol
 
 from yielding_coil.analyser.driver import AnalyserError, AnalyserGoneError, AnalyserRefusedError
 from yielding_coil.analyser.profiles import Profile, profile, profiles
-from yielding_coil.analyser.scpi import ScpiAnalyser
+from yielding_coil.analyser.scpi import TIMEOUT_S, ScpiAnalyser
 from yielding_coil.core.errors import RefusedError
 
 Kind = Literal["none", "simulated", "address"]
@@ -38,6 +38,8 @@ class Simulated(Protocol):
 
 # Longer than any question but a sweep takes.
 LOOK_S = 5.0
+# The simulated one shares this computer's cores with everything else: it may be slow, and where it died it is gone.
+SIMULATED_S = 60.0
 
 
 class Link:
@@ -80,7 +82,7 @@ class Link:
                 if self.simulated is None:
                     raise NoAnalyserError("there is no simulated analyser here: begin the application with ./start")
                 address = self.simulated.start()
-            self._analyser = ScpiAnalyser(address, chosen)
+            self._analyser = self._reached(kind, address, chosen)
             self.kind, self.address, self.profile_key = kind, self._analyser.address, profile_key
 
     @contextlib.contextmanager
@@ -97,7 +99,8 @@ class Link:
                 raise NoAnalyserError("no analyser is connected; connect one, or the simulated one, first")
             try:
                 if self._analyser is None:
-                    self._analyser = ScpiAnalyser(self.address, profile(self.profile_key, self.profiles))
+                    chosen = profile(self.profile_key, self.profiles)
+                    self._analyser = self._reached(self.kind, self.address, chosen)
                     self.problem = None
                 yield self._analyser
             except AnalyserError as error:
@@ -131,6 +134,9 @@ class Link:
         finally:
             self._sweeping = False
             self._lock.release()
+
+    def _reached(self, kind: Kind, address: str, chosen: Profile) -> ScpiAnalyser:
+        return ScpiAnalyser(address, chosen, SIMULATED_S if kind == "simulated" else TIMEOUT_S)
 
     def _drop(self) -> None:
         if self._analyser is not None:

@@ -3,6 +3,7 @@
 import time
 
 import pytest
+from patience import PATIENCE_S
 
 BANDS = [
     {"label": label, "low_hz": low * 1e6, "high_hz": high * 1e6, "swr_limit": 2}
@@ -20,7 +21,7 @@ LOFT = {
 
 
 def done(client, job):
-    until = time.monotonic() + 60
+    until = time.monotonic() + PATIENCE_S
     while job["state"] in ("queued", "running") and time.monotonic() < until:
         time.sleep(0.05)
         job = client.get(f"/api/jobs/{job['id']}").json()

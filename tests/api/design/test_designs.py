@@ -5,6 +5,7 @@ from concurrent.futures import ThreadPoolExecutor
 import httpx
 import pytest
 from client_helpers import coil_of, revise, turned
+from patience import PATIENCE_S
 
 
 class TestDesigns:
@@ -110,7 +111,7 @@ def test_a_thousand_conflicting_saves_lose_nothing_silently(client, address, des
 
     def page(first):
         kept, refused, edited = [], 0, 1
-        with httpx.Client(base_url=address, timeout=60) as own:
+        with httpx.Client(base_url=address, timeout=PATIENCE_S) as own:
             for k in range(each):
                 value = (first + 2 * k) * 1e-9
                 body = {"edited": edited, "content": turned({"revision": {"content": content}}, value)}

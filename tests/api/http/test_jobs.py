@@ -7,6 +7,7 @@ from concurrent.futures import ThreadPoolExecutor
 from typing import Literal
 
 import pytest
+from patience import PATIENCE_S
 from pydantic import BaseModel
 
 from yielding_coil.api.http import jobs
@@ -42,7 +43,7 @@ def started(work, **more):
 
 
 def ended(job):
-    until = time.monotonic() + 10
+    until = time.monotonic() + PATIENCE_S
     while job.state in ACTIVE and time.monotonic() < until:
         time.sleep(0.002)
     return job.state

@@ -9,6 +9,7 @@ import httpx
 import pytest
 from client_helpers import drop, hung, logged, made_build, made_design, trim_of, turned, wire_build
 from fastapi import Request
+from patience import PATIENCE_S
 from sqlalchemy import text
 from sqlalchemy.exc import DBAPIError, OperationalError
 
@@ -67,7 +68,7 @@ def at_once(address, count, save):
     ready = threading.Barrier(count)
 
     def one(n):
-        with httpx.Client(base_url=address, timeout=60, verify=False) as own:  # no certificates to be read
+        with httpx.Client(base_url=address, timeout=PATIENCE_S, verify=False) as own:  # no certificates to be read
             ready.wait()
             return save(own, n)
 
@@ -150,7 +151,7 @@ def test_an_entry_is_taken_back_once(client, address):
 def slowest_health(address, until):
     """Seconds of the slowest answer while something else goes on."""
     slowest = 0.0
-    with httpx.Client(base_url=address, timeout=60, verify=False) as own:  # no certificates to be read
+    with httpx.Client(base_url=address, timeout=PATIENCE_S, verify=False) as own:  # no certificates to be read
         while not until.is_set():
             begun = time.monotonic()
             assert own.get("/api/health").status_code == 200
@@ -226,7 +227,7 @@ def test_what_several_see_first_at_once_is_made_once(client, address):
     """Pages of a new installation ask for settings and bands together."""
 
     def asked(url):
-        with httpx.Client(base_url=address, timeout=30) as own:
+        with httpx.Client(base_url=address, timeout=PATIENCE_S) as own:
             return own.get(url).status_code
 
     with ThreadPoolExecutor(12) as all_at_once:

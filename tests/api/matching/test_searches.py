@@ -5,6 +5,7 @@ import signal
 import time
 
 import pytest
+from patience import PATIENCE_S
 
 from yielding_coil.api.http import jobs
 
@@ -57,7 +58,7 @@ def begun(client, content, **more):
 
 
 def state_of(client, job, until):
-    end = time.monotonic() + 90
+    end = time.monotonic() + PATIENCE_S
     while time.monotonic() < end:
         state = client.get(f"/api/jobs/{job}").json()
         if until(state):

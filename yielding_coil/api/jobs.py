@@ -57,6 +57,11 @@ class _Known:
             return _STATE.validate_python(self.shared.one(job_id))
         return self.own.one(job_id).out()
 
+    def heard(self, job_id: UUID) -> Any:
+        if self.shared is not None and self.shared.knows(job_id):
+            return _STATE.validate_python(self.shared.heard(job_id))
+        return self.own.heard(job_id).out()
+
     def stopped(self, job_id: UUID) -> Any:
         if self.has_shared(job_id):
             assert self.shared is not None
@@ -89,8 +94,8 @@ def begin_job(jobs: AllJobs, asked: JobIn) -> Any:
 
 @router.get("/{job_id}", response_model=JobState)
 def job(jobs: AllJobs, job_id: UUID) -> Any:
-    """How far it is."""
-    return jobs.one(job_id)
+    """How far it is. Work that is neither followed nor asked after for ten seconds ends."""
+    return jobs.heard(job_id)
 
 
 def _known_job(jobs: AllJobs, job_id: UUID) -> UUID:

@@ -4,6 +4,7 @@ import asyncio
 import threading
 import time
 from concurrent.futures import ThreadPoolExecutor
+from types import SimpleNamespace
 from typing import Literal
 
 import pytest
@@ -208,6 +209,24 @@ class TestQueue:
         ended(started(work))
         ended(started(work, waits=False))
         assert seen[0] == seen[1] + jobs.NICE
+
+
+def test_who_asks_after_it_keeps_it_going_as_who_follows_it_does(monkeypatch):
+    now = [0.0]
+    monkeypatch.setattr(jobs, "time", SimpleNamespace(monotonic=lambda: now[0]))
+    release = threading.Event()
+    kept = Jobs()
+    job = kept.add(plan(lambda job: release.wait(10) and None))
+    goes_on = []
+    for now[0] in (9.0, 18.0, 27.0):
+        kept.heard(job.id)
+        goes_on.append(job.should_continue())
+    for now[0] in (36.0, 38.0):
+        kept.one(job.id)  # looked at here, asked after by nobody
+        goes_on.append(job.should_continue())
+    release.set()
+
+    assert goes_on == [True, True, True, True, False]
 
 
 def test_old_ones_are_forgotten_and_unknown_ones_refused(monkeypatch):

@@ -7,14 +7,7 @@ import time
 import pytest
 from patience import PATIENCE_S
 
-from yielding_coil.api.http import jobs
-
 FIVE = (3.9, 10, 22, 47, 100)
-
-
-@pytest.fixture(autouse=True)
-def nobody_need_listen(monkeypatch):
-    monkeypatch.setattr(jobs, "ABANDONED_S", 120.0)
 
 
 @pytest.fixture

@@ -18,7 +18,7 @@ from pydantic import BaseModel
 from yielding_coil.api.http.problems import Problem, problem_of
 from yielding_coil.core.errors import RefusedError
 
-# A job that nobody listens to ends after so many seconds; what it found stays for ten minutes.
+# A job that nobody follows or asks after ends after so many seconds; what it found stays for ten minutes.
 ABANDONED_S = 10.0
 KEPT_S = 600.0
 # While it runs it reports this often at most: a screen shows no more pictures a second.
@@ -160,6 +160,10 @@ class Job(Generic[Progress, Found]):
                 self._heard_at = time.monotonic()
         return time.monotonic() - self._heard_at > self._abandoned_s
 
+    def hear(self) -> None:
+        """Somebody asks how far it is: that counts as listening."""
+        self._heard_at = time.monotonic()
+
     def stop(self) -> None:
         """Ask it to end after what it is at; what waits for its turn ends at once."""
         self._stop = True
@@ -269,4 +273,14 @@ class Jobs:
         job = self._jobs.get(job_id)
         if job is None:
             raise JobGoneError("this work is not known any more; start it again", field="job_id")
+        return job
+
+    def heard(self, job_id: UUID) -> AnyJob:
+        """A job somebody asks after, and which therefore goes on.
+
+        Raises:
+            JobGoneError: it is not known any more.
+        """
+        job = self.one(job_id)
+        job.hear()
         return job

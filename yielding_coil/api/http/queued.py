@@ -83,7 +83,12 @@ class QueuedJobs:
             queries.ask_to_stop(session, job_id)
         return self.one(job_id)
 
-    def _heard(self, job_id: UUID) -> dict[str, Any]:
+    def heard(self, job_id: UUID) -> dict[str, Any]:
+        """A job somebody asks after, and which therefore goes on.
+
+        Raises:
+            JobGoneError: it is not known any more.
+        """
         with Session(self._engine) as session, session.begin():
             queries.hear(session, job_id)
         return self.one(job_id)
@@ -95,7 +100,7 @@ class QueuedJobs:
         while True:
             if time.monotonic() - said > HEAR_S:
                 said = time.monotonic()
-                newest = await run_in_threadpool(self._heard, job_id)
+                newest = await run_in_threadpool(self.heard, job_id)
             else:
                 newest = await run_in_threadpool(self.one, job_id)
             if newest != told:

@@ -57,6 +57,18 @@ def test_from_a_pole_to_a_build(choose, client, settle):
     assert [e["kind"] for e in design["revision"]["content"]["elements"]] == ["transformer", "line"]
 
 
+def test_a_comparison_that_ended_early_says_so_and_is_taken_up_again(page, address, settle):
+    page.goto(f"{address}/choose")
+    page.get_by_role("button", name="Stop", exact=True).click()
+    settle()
+    expect(verdict(page)).to_contain_text(re.compile(r"Ended (after \d+|before the first) of 20 schools"))
+    expect(verdict(page)).not_to_contain_text("Nothing fits")
+    press(page, settle, "Compare all of them")
+
+    expect(verdict(page)).to_contain_text("Inverted V, linked")
+    expect(verdict(page)).not_to_contain_text("Ended after")
+
+
 def test_a_place_is_dragged_typed_and_stepped(choose, settle):
     page = choose
     top = page.get_by_role("slider", name="first support, height")

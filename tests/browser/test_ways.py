@@ -85,6 +85,9 @@ def test_a_search_is_stopped_and_what_it_found_stays(page, ways, settle):
 
     expect(panel.get_by_role("button", name="Search again")).to_be_visible()
     expect(panel.get_by_role("article").first).to_be_visible()
+    expect(panel).to_contain_text("what was not tried yet may be better")
+    for word in ("Nothing holds", "Nothing can be made"):
+        expect(panel).not_to_contain_text(word)
 
 
 def test_an_empty_drawer_is_said_with_what_to_buy(page, ways, settle):

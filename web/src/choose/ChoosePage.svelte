@@ -296,7 +296,7 @@
 						<button class="button" onclick={() => print()}>Print it</button>
 						{#if making}<span class="soft told" role="status">bringing it to its bands…</span>{/if}
 					</p>
-				{:else if !work.running && found}
+				{:else if !work.running && !work.cutAt && found}
 					<p class="do">Nothing fits here</p>
 					<p class="told">
 						{#if ownOnly && (found.rankings[0]?.order.length ?? 0) > 0}Nothing of it can be made
@@ -305,11 +305,20 @@
 						{:else}More height or more room, or radials where they can lie, would help; each card
 							says what it wants.{/if}
 					</p>
-				{:else}<p class="do soft">Comparing…</p>{/if}
+				{:else}<p class="do soft">{work.cutAt ? 'Not compared to the end' : 'Comparing…'}</p>{/if}
 				{#if work.running}
 					<p class="row told" role="status">
 						{work.job?.progress.done ?? 0} of {work.job?.progress.of ?? 20} schools compared
 						<button class="button unprinted" onclick={() => void work.stop()}>Stop</button>
+					</p>
+				{:else if work.cutAt}
+					<p class="row told" role="status">
+						{work.cutAt.done
+							? `Ended after ${work.cutAt.done} of ${work.cutAt.of} schools: one of the others may be better.`
+							: `Ended before the first of ${work.cutAt.of} schools was compared.`}
+						<button class="button unprinted" onclick={() => void work.start(asked)}
+							>Compare all of them</button
+						>
 					</p>
 				{/if}
 			</section>

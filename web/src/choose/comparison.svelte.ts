@@ -9,10 +9,16 @@ export class Comparison {
 	job = $state.raw<Job | null>(null);
 	running = $state(false);
 	problem = $state<string | null>(null);
+	/** How far it was when it ended before its end; null where all are compared, or still under way. */
+	cutAt = $state.raw<Job['progress'] | null>(null);
 	/** What the cards are of. */
 	of = $state.raw<Asked | null>(null);
 	private leave: (() => void) | null = null;
 	private asked = 0;
+	/** What is under way; null until it is known by a name. */
+	private under: string | null = null;
+	/** Stop was pressed, perhaps before it had a name. */
+	private stopping = false;
 
 	get found(): Schemas['SchoolsFound'] | null {
 		return this.job?.found ?? null;
@@ -20,10 +26,11 @@ export class Comparison {
 
 	/** Begins, in place of what is under way; the old cards stay until the first new one is there. */
 	async start(body: Asked): Promise<void> {
-		const mine = ++this.asked;
 		this.end();
-		this.problem = null;
+		const mine = ++this.asked;
+		this.problem = this.cutAt = null;
 		this.running = true;
+		this.stopping = false;
 		busy(1);
 		try {
 			const begun = (await answer(
@@ -35,9 +42,11 @@ export class Comparison {
 			});
 			this.leave = stop;
 			this.under = begun.id;
+			if (this.stopping) void this.stop();
 			const last = await ended;
 			if (mine !== this.asked) return;
 			if (last.found) this.take(last, body);
+			if (last.state !== 'done') this.cutAt = last.progress;
 			this.problem = last.problem?.detail ?? null;
 		} catch (why) {
 			if (mine === this.asked) this.problem = problemText(why);
@@ -47,7 +56,6 @@ export class Comparison {
 		}
 	}
 
-	private under: string | null = null;
 	private take(job: Job, body: Asked): void {
 		this.job = job;
 		this.of = body;
@@ -55,7 +63,9 @@ export class Comparison {
 
 	/** Stops it; the cards that are through stay. */
 	async stop(): Promise<void> {
-		if (!this.under || !this.running) return;
+		if (!this.running) return;
+		this.stopping = true;
+		if (!this.under) return;
 		try {
 			await answer(api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: this.under } } }));
 		} catch (why) {
@@ -68,7 +78,10 @@ export class Comparison {
 		this.leave?.();
 		this.leave = null;
 		if (this.under && this.running) letGo(this.under);
+		// What was asked and has no name yet is let go as soon as it has one.
+		this.asked += 1;
 		this.under = null;
+		this.running = false;
 	}
 }
 

@@ -56,6 +56,8 @@
 	const best = $derived(found?.front[0]);
 	const worst = $derived(best ? worstOf(best, limit) : null);
 	const counting = $derived(search.running);
+	/** Only a search that came to its end can say what is not there. */
+	const whole = $derived(search.job?.state === 'done');
 	const tried = $derived(
 		!progress || progress.looked < 1000
 			? ''
@@ -160,7 +162,14 @@
 				made of what is sold; each card says what to buy.
 			</Note>
 		{/if}
-		{#if best && !found.holds && !search.running}
+		{#if search.job?.state === 'stopped'}
+			<Note kind="news" title="The search ended early.">
+				{found.front.length
+					? 'Below is what it had found by then; what was not tried yet may be better.'
+					: 'It had found nothing yet.'} Search again for all of it.
+			</Note>
+		{/if}
+		{#if best && !found.holds && whole}
 			<Note kind="danger" title="Nothing holds.">
 				The best that can be made reaches {swr(worst)}{limit === null
 					? ''
@@ -170,7 +179,7 @@
 				{@render apart(found)}
 			</Note>
 		{/if}
-		{#if !found.front.length && !search.running && !search.problem}
+		{#if !found.front.length && whole}
 			<Note kind="danger" title="Nothing can be made.">
 				{#if found.over_rating}
 					{found.over_rating.toLocaleString('en')} networks would match, but a part of each would not

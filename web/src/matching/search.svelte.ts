@@ -22,6 +22,10 @@ export class MatchSearch {
 	askedFor = $state('');
 	private leave: (() => void) | null = null;
 	private asked = 0;
+	/** What is under way; null until it is known by a name. */
+	private under: string | null = null;
+	/** Stop was pressed, perhaps before it had a name. */
+	private stopping = false;
 
 	/** The best compromises so far. */
 	get found(): SearchFound | null {
@@ -30,10 +34,11 @@ export class MatchSearch {
 
 	/** Begins, in place of what is under way. */
 	async start(content: Content, build: Build, parts: PartsFrom): Promise<void> {
-		const mine = ++this.asked;
 		this.end();
+		const mine = ++this.asked;
 		this.problem = null;
 		this.running = true;
+		this.stopping = false;
 		this.askedFor = frameOf(content, build.power_w);
 		busy(1);
 		try {
@@ -55,6 +60,8 @@ export class MatchSearch {
 				if (mine === this.asked) this.job = state;
 			});
 			this.leave = stop;
+			this.under = begun.id;
+			if (this.stopping) void this.stop();
 			const last = await ended;
 			if (mine !== this.asked) return;
 			this.job = last;
@@ -69,10 +76,11 @@ export class MatchSearch {
 
 	/** Stops it; what it has found stays. */
 	async stop(): Promise<void> {
-		const id = this.job?.id;
-		if (!id || !this.running) return;
+		if (!this.running) return;
+		this.stopping = true;
+		if (!this.under) return;
 		try {
-			await answer(api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: id } } }));
+			await answer(api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: this.under } } }));
 		} catch (why) {
 			this.problem = problemText(why);
 		}
@@ -82,7 +90,11 @@ export class MatchSearch {
 	end(): void {
 		this.leave?.();
 		this.leave = null;
-		if (this.job && this.running) letGo(this.job.id);
+		if (this.under && this.running) letGo(this.under);
+		// What was asked and has no name yet is let go as soon as it has one.
+		this.asked += 1;
+		this.under = null;
+		this.running = false;
 	}
 }
 

@@ -59,6 +59,9 @@ def test_practised_to_a_match_by_the_chart_and_by_keyboard(page, practice, settl
     page.get_by_role("button", name="Average for the record").click()
     settle()
     expect(page.get_by_text("averaged over 16 passes")).to_be_visible()
+    for _ in range(5):  # where a gust took it further than a turn would
+        if not do_as_told(page, settle, verdict):
+            break
     page.get_by_role("button", name="Next antenna").click()
     settle()
     expect(verdict).to_contain_text("0 turns so far")

@@ -4,8 +4,10 @@ import { mount } from 'svelte';
 
 import App from './App.svelte';
 import { keepFocus } from './lib/shell/focus';
+import { keepPresses } from './lib/shell/press';
 import './tokens.css';
 
 const target = document.getElementById('app');
 if (target) mount(App, { target });
 keepFocus();
+keepPresses();

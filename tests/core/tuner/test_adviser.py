@@ -45,6 +45,43 @@ def test_it_says_so_when_it_is_there():
     assert said[-1].control is None
 
 
+def reading(hidden, size):
+    """A sweep at the present dials that reads so much everywhere."""
+    return replace(hidden.sweep(), reflection=np.full(21, size + 0j))
+
+
+def test_wind_does_not_take_a_match_away():
+    """An automatic tuner is set anew at a higher SWR than the one at which it stopped (common practice)."""
+    hidden = HiddenTuner(5, 0.05)
+    # 1.1905, 1.23 and 1.30 : 1.
+    matched, swayed, gone = (reading(hidden, size) for size in (0.087, 0.103, 0.13))
+
+    def kind(*seen):
+        return advise_turn(hidden.tuner, seen).kind
+
+    assert kind(swayed) == "turn"
+    assert kind(matched, swayed) == kind(matched, swayed, matched, swayed) == "there"
+    assert advise_turn(hidden.tuner, [matched, swayed]).swr == pytest.approx(1.23, abs=0.005)
+    assert kind(matched, gone) == kind(matched, swayed, gone) == "turn"
+
+
+def test_a_match_is_of_the_setting_it_was_seen_at():
+    hidden = HiddenTuner(5, 0.05)
+    matched = reading(hidden, 0.087)
+    hidden.turn(advise_turn(hidden.tuner, [reading(hidden, 0.5)]))
+    assert advise_turn(hidden.tuner, [matched, reading(hidden, 0.103j)]).kind == "turn"
+
+
+def test_a_setting_swept_again_and_again_counts_once():
+    hidden = HiddenTuner(7, 0.1)
+    first = hidden.sweep()
+    hidden.turn(advise_turn(hidden.tuner, [first]))
+    again = [hidden.sweep() for _ in range(5)]
+    once = advise_turn(hidden.tuner, [first, again[-1]])
+    assert advise_turn(hidden.tuner, [first, *again]) == once
+    assert shortest_way(hidden.tuner, [first, *again]) == shortest_way(hidden.tuner, [first, again[-1]])
+
+
 @pytest.mark.deep
 def test_it_learns_what_the_dials_err():
     """After some turns the error of a dial that was turned is known to a few percent, and rightly."""

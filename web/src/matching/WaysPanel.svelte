@@ -162,7 +162,7 @@
 				made of what is sold; each card says what to buy.
 			</Note>
 		{/if}
-		{#if search.job?.state === 'stopped'}
+		{#if search.job?.state === 'stopped' && !search.running}
 			<Note kind="news" title="The search ended early.">
 				{found.front.length
 					? 'Below is what it had found by then; what was not tried yet may be better.'

@@ -289,8 +289,8 @@
 						{#if at.shortest?.length}
 							<p>
 								You took {turns}
-								{turns === 1 ? 'turn' : 'turns'}. From where you began {at.shortest.length}
-								{at.shortest.length === 1 ? 'would' : 'would'} have done:
+								{turns === 1 ? 'turn' : 'turns'}. From where you began {at.shortest.length} would have
+								done:
 							</p>
 							<ol>
 								{#each at.shortest as step, i (i)}

@@ -15,6 +15,9 @@ type Step = Schemas['StepOut'];
 const FAST = 1;
 const AVERAGED = 16;
 const POINTS = 41;
+/** Settings before the present one that are told, and earlier sweeps of it that are: a long practice has more. */
+const TOLD = 40;
+const STOOD = 20;
 /** Over which the practice bench is calibrated: every band of its rounds. */
 const CALIBRATED = { name: 'Tuner practice', low_hz: 5e6, high_hz: 26e6, points: 301 };
 
@@ -29,8 +32,10 @@ export class TunerSession {
 	aim = $state<Aim>('middle');
 	/** The band that is swept. */
 	band = $state.raw({ low_hz: 14e6, high_hz: 14.35e6 });
-	/** Every setting that was left, with its sweep: one's own way. */
+	/** Every setting that was left, with its newest sweep: one's own way. */
 	way = $state.raw<Seen[]>([]);
+	/** Earlier sweeps of the setting that stands now. */
+	private stood: Seen[] = [];
 	/** What the analyser shows now. */
 	now = $state.raw<Seen | null>(null);
 	averaged = $state(false);
@@ -199,8 +204,7 @@ export class TunerSession {
 			if (!seen || era !== this.era) return;
 			this.averaged = true;
 			this.now = seen;
-			this.way = [...this.way.slice(0, -1), seen];
-			this.ask();
+			this.left(seen);
 		});
 	}
 
@@ -236,19 +240,27 @@ export class TunerSession {
 	private left(seen: Seen): void {
 		const last = this.way[this.way.length - 1];
 		const same = last && JSON.stringify(last.dials) === JSON.stringify(seen.dials);
+		this.stood = same ? [...this.stood, last].slice(-STOOD) : [];
 		this.way = [...(same ? this.way.slice(0, -1) : this.way), seen];
 		this.ask();
 	}
 
 	private ask(): void {
 		const { tuner, way, aim } = this;
-		if (!way.length) return;
+		const [begun, ...turned] = way;
+		if (!begun) return;
+		const last = way.length - 1;
+		const seen = [...way.slice(Math.max(0, last - TOLD), last), ...this.stood, ...way.slice(last)];
 		this.advices
-			.ask({ tuner, seen: way, aim })
+			.ask({ tuner, seen, aim })
 			.then(async (said) => {
 				const found =
 					said?.kind === 'there' && way.length > 1
-						? await answer(api.POST('/api/tuners/ways', { body: { tuner, seen: way } }))
+						? await answer(
+								api.POST('/api/tuners/ways', {
+									body: { tuner, seen: [begun, ...turned.slice(-TOLD)] }
+								})
+							)
 						: null;
 				// Turned on meanwhile, or another antenna: that way is another one.
 				if (way === this.way) this.shortest = found;

@@ -8,6 +8,7 @@ the errors then may still be is carried through every move that is weighed.
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
+from itertools import groupby
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -27,7 +28,7 @@ AdviceKind = Literal["turn", "there", "compromise", "nothing_moved", "cannot"]
 CONTROLS: tuple[Control, ...] = ("output", "coil", "input")
 # One standard deviation of a dial's relative error, before anything is known of it.
 DIAL_ERROR = 0.12
-# Scatter of a sweep's Γ while turning, and what a turn must move it by to have been one.
+# Scatter of a sweep's Γ while turning, and what a turn must move it by to have been one: wind moves it by less.
 SCATTER, MOVED = 0.004, 0.02
 # Below this the middle is matched; of the band's compromise what is as good.
 GOAL_SWR, AS_GOOD = 1.2, 1.03
@@ -115,7 +116,8 @@ def advise_turn(tuner: Tuner, seen: Sequence[Seen], aim: Aim = "middle", goal_sw
 
     Args:
         tuner: by its dials: their stops, and the Q of its parts.
-        seen: the sweeps so far, the newest last, over the same frequencies.
+        seen: the sweeps so far, the newest last, over the same frequencies. One setting may be swept again and
+            again: its newest sweep counts, and a match reached there is left only by as much as a turn moves.
         aim: a match in the middle, or the least of the worst SWR over the band.
         goal_swr: that is good enough in the middle, above 1.
 
@@ -127,7 +129,8 @@ def advise_turn(tuner: Tuner, seen: Sequence[Seen], aim: Aim = "middle", goal_sw
     for one in seen:
         if one.setting.side is not None and not bool(inside(tuner, one.setting)):
             raise OutOfDomainError("dials", "a dial beyond its stops", "each control between its stops")
-    looked = [_thinned(one) for one in seen[-MOST_SEEN:]]
+    settings = _by_setting(seen)
+    looked = [sweeps[-1] for sweeps in settings][-MOST_SEEN:]
     newest = looked[-1]
     size = np.abs(newest.reflection)
     if not np.isfinite(size).all() or size.max() > 1.05:
@@ -136,7 +139,9 @@ def advise_turn(tuner: Tuner, seen: Sequence[Seen], aim: Aim = "middle", goal_sw
         )
     middle = newest.frequency_hz.size // 2
     now, worst = _swr(float(size[middle])), _swr(float(size.max()))
-    if aim == "middle" and now <= goal_swr:
+    goal = (goal_swr - 1) / (goal_swr + 1)
+    reached = any(abs(one.reflection[one.reflection.size // 2]) <= goal for one in settings[-1])
+    if aim == "middle" and size[middle] <= goal + (MOVED if reached else 0.0):
         return Advice("there", now, worst, setting=newest.setting)
     if _nothing_moved(tuner, looked):
         return Advice("nothing_moved", now, worst)
@@ -162,10 +167,19 @@ def shortest_way(tuner: Tuner, seen: Sequence[Seen], goal_swr: float = GOAL_SWR)
     """
     if not seen:
         raise OutOfDomainError("seen", "no sweep", "one sweep or more at the tuner's input")
-    looked = [_thinned(one) for one in seen]
+    looked = [sweeps[-1] for sweeps in _by_setting(seen)]
     first = looked[0]
     mind = _Mind(tuner, [*looked[1:], first], "middle", goal_swr)
     return mind.way()
+
+
+def _by_setting(seen: Sequence[Seen]) -> list[list[Seen]]:
+    """The sweeps, thinned, each setting that stood for a while with its own."""
+
+    def stood(one: Seen) -> tuple[Side | None, bytes]:
+        return one.setting.side, _values(one.setting).tobytes()
+
+    return [[_thinned(one) for one in sweeps] for _, sweeps in groupby(seen, stood)]
 
 
 def _thinned(one: Seen) -> Seen:
@@ -190,7 +204,7 @@ def _nothing_moved(tuner: Tuner, looked: Sequence[Seen]) -> bool:
     if len(looked) < 2:
         return False
     before, after = looked[-2:]
-    if before.setting == after.setting or before.reflection.shape != after.reflection.shape:
+    if before.reflection.shape != after.reflection.shape:
         return False
     if float(np.abs(after.reflection - before.reflection).max()) > MOVED:
         return False

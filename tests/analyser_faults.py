@@ -7,6 +7,9 @@ import time
 
 from yielding_coil.analyser.simulator import Simulator, SimulatorServer
 
+# A pass, and the hand that asked for it.
+BETWEEN_SWEEPS_S = 0.5
+
 
 @contextlib.contextmanager
 def serving(server):
@@ -22,8 +25,13 @@ def serving(server):
 
 
 def simulated(seed=1):
-    """The simulator, not waiting for its own sweeps."""
-    return SimulatorServer(Simulator(seed, time.monotonic, lambda seconds: None))
+    """The simulator, not waiting for its own sweeps; its wind blows by them, the same on every machine."""
+    swept = [0.0]
+
+    def sweep(seconds):
+        swept[0] += max(seconds, BETWEEN_SWEEPS_S)
+
+    return SimulatorServer(Simulator(seed, lambda: swept[0], sweep))
 
 
 class Running:

@@ -1,6 +1,9 @@
 """Finding a fault over HTTP: told, tested, refused, mended; and practised on the simulated site."""
 
 import pytest
+from sqlalchemy import text
+
+from yielding_coil.api.diagnosis import cases, practice
 
 pytestmark = pytest.mark.deep
 
@@ -150,3 +153,43 @@ class TestPractice:
         among = [(e["key"], e["code"]) for e in found["left"][: max(found["alike"], 1)]]
         assert (truth["element"], truth["fault"]) in among
         assert truth["shortest"] is None or len(truth["shortest"]) <= len(truth["own"])
+
+
+class TestSlowly:
+    """On a machine with other work: the database ends a transaction that stands open for a minute."""
+
+    @pytest.fixture
+    def left_open(self, engine, monkeypatch):
+        """Transactions that stand open whenever something that takes seconds begins, one count a time."""
+        seen = []
+
+        def watched(work):
+            def begin(*given, **more):
+                with engine.connect() as looker:
+                    standing = looker.execute(
+                        text(
+                            "SELECT count(*) FROM pg_stat_activity"
+                            " WHERE datname = current_database() AND state LIKE 'idle in transaction%'"
+                        )
+                    )
+                    seen.append(standing.scalar_one())
+                return work(*given, **more)
+
+            return begin
+
+        monkeypatch.setattr(cases, "Inquiry", watched(cases.Inquiry))
+        monkeypatch.setattr(practice, "_read", watched(practice._read))
+        return seen
+
+    def test_no_transaction_stands_open_while_it_is_computed(self, client, dipole, left_open):
+        begun(client, dipole, bands={"40 m": "gone"})
+        assert fault_of(client, dipole)["state"] == "looking"
+        assert left_open == [0]
+
+    def test_nor_while_the_simulated_site_is_solved(self, client, dipole, bench, left_open):
+        client.put("/api/analyser/link", json={"kind": "simulated", "address": "", "profile": "plain"})
+        url = f"/api/builds/{dipole['id']}/fault"
+        asked = {"begun": {"kind": "fault_begun", "line": LINE}}
+        assert client.post(f"{url}/practice", json=asked).status_code == 201
+        assert client.post(f"{url}/practised", json={"act": "at_feed"}).status_code == 201
+        assert left_open == [0, 0, 0]

@@ -86,7 +86,9 @@
 </script>
 
 {#if book.asking}<Note kind="danger">{book.asking}</Note>{/if}
-{#if !fault}
+{#if !fault && book.asking}
+	<p><button class="button main" onclick={() => book.again()}>Ask again</button></p>
+{:else if !fault}
 	<p class="soft">
 		Every wire and every part is computed sound and broken: that takes some seconds…
 	</p>

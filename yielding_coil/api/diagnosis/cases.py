@@ -273,7 +273,7 @@ class Opened:
 
 
 def opened(session: Session, app: FastAPI, build: Build, search: Search, known: Known) -> Opened:
-    """The inquiry of a search as far as its log goes."""
+    """The inquiry of a search as far as its log goes; the session's transaction ends before it is computed."""
     one = known.one
     assert one is not None
     told = search.told
@@ -308,17 +308,24 @@ def opened(session: Session, app: FastAPI, build: Build, search: Search, known: 
         str(build.wire),
         str(build.targets),
     )
-    inquiry = kept.inquiry(case, key)
+    tests: dict[UUID, Done] = {}
     refused: dict[UUID, RefusedError] = {}
     for entry, said in search.tests:
         if said.skipped:
             continue
         try:
-            test = kept.done(entry.id, Done(said.act, reading_of(session, entry, said)))
-            inquiry.weigh(test)
+            tests[entry.id] = kept.done(entry.id, Done(said.act, reading_of(session, entry, said)))
         except RefusedError as why:
             refused[entry.id] = why
+    # All that is needed was read; what is computed now takes seconds.
+    session.commit()
+    inquiry = kept.inquiry(case, key)
+    for entry_id, test in tests.items():
+        try:
+            inquiry.weigh(test)
+        except RefusedError as why:
+            refused[entry_id] = why
             continue
         done.append(test)
-        counted.append(entry.id)
+        counted.append(entry_id)
     return Opened(kept.inquiry(replace(case, done=tuple(done)), key), refused, tuple(counted))

@@ -78,11 +78,15 @@ def break_there(request: Request, session: InTransaction, build_id: UUID, asked:
     known = known_of(session, request.app, build, told)
     _require(known)
     number = _round(session, build) + 1
-    before = _do(request, session, build, known, AS_IT_IS, number, "when it was good", sound=True)
+    # The site is solved as it was and as it is: seconds.
+    session.commit()
+    good = _read(request, known, AS_IT_IS, number, sound=True)
+    broken = _read(request, known, AS_IT_IS, number)
+    before = _keep(session, build, known, AS_IT_IS, good, "when it was good")
     told = told.model_copy(update={"practice": True, "baseline_sweep_id": before.id})
     begun = keep_entry(session, build_id, told, utc_offset_min=asked.utc_offset_min)
     session.flush()
-    now = _do(request, session, build, known, AS_IT_IS, number, "as it is, at the radio")
+    now = _keep(session, build, known, AS_IT_IS, broken, "as it is, at the radio")
     test = FaultTestData(act=AS_IT_IS, reading=FaultSweepRead())
     keep_entry(session, build_id, test, sweep_id=now.id, setup_id=now.setup_id, utc_offset_min=asked.utc_offset_min)
     session.flush()
@@ -99,7 +103,9 @@ def practise_test(request: Request, session: InTransaction, build_id: UUID, aske
         raise OutOfDomainError("act", asked.act, "begin a round of practice first")
     known = known_of(session, request.app, build, search.told)
     _require(known)
-    read = _read(request, known, asked.act, _round(session, build))
+    number = _round(session, build)
+    session.commit()
+    read = _read(request, known, asked.act, number)
     sweep_id = setup_id = None
     if read["kind"] == "sweep":
         row = _keep(session, build, known, asked.act, read, asked.act.replace("_", " "))
@@ -123,6 +129,7 @@ def told_fault(request: Request, session: InTransaction, build_id: UUID) -> Told
     one = known.one
     assert one is not None
     number = _round(session, build)
+    session.commit()
     readings: dict[str, AnyReading] = {}
     for act in acts_of(one):
         read = _read(request, known, act.key, number)
@@ -178,20 +185,6 @@ def _core_reading(read: dict[str, Any]) -> AnyReading:
 
 def _sweep(read: dict[str, Any]) -> Sweep:
     return Sweep(np.array(read["f"]), np.array(read["r"]) + 1j * np.array(read["x"]))
-
-
-def _do(
-    request: Request,
-    session: Session,
-    build: Build,
-    known: Known,
-    act: str,
-    number: int,
-    name: str,
-    *,
-    sound: bool = False,
-) -> SweepRow:
-    return _keep(session, build, known, act, _read(request, known, act, number, sound=sound), name)
 
 
 def _keep(session: Session, build: Build, known: Known, act: str, read: dict[str, Any], name: str) -> SweepRow:

@@ -43,6 +43,10 @@ BUSY = (
     "busy",
     "others are saving the same thing just now; nothing of yours was saved, try again in a moment",
 )
+TOO_LONG = (
+    "busy",
+    "this computer has so much else to do that this took too long; nothing was saved, try again in a moment",
+)
 DISK_FULL = (
     "disk_full",
     "the disk that holds your data is full; nothing was saved: make room on it, then try again",
@@ -51,8 +55,8 @@ DISK_FULL = (
 _DATABASE = {
     "40": BUSY,  # deadlock detected, serialisation failure
     "55P03": BUSY,  # lock not available
-    "57014": BUSY,  # statement timeout
-    "25P03": BUSY,  # idle in a transaction
+    "57014": TOO_LONG,  # statement timeout
+    "25P03": TOO_LONG,  # idle in a transaction
     "53300": BUSY,  # too many connections
     "53": DISK_FULL,  # disk full, out of memory
     "58030": DISK_FULL,  # a write that failed

@@ -1,6 +1,7 @@
 """One request, one transaction: begun, committed and undone in the thread that answers it.
 
-A transaction that waited for another thread to be ended could hold a lock that all threads wait for.
+A transaction that waited for another thread to be ended could hold a lock that all threads wait for. Who computes
+for seconds commits what was read so far before it: a transaction left open that long is ended by the database.
 """
 
 import functools
@@ -39,8 +40,10 @@ def in_one_transaction(endpoint: Callable[..., Any]) -> Callable[..., Any]:
         request: Request = given[request_name] if own else given.pop(request_name)
         for tried in range(1, TRIES + 1):
             try:
-                with Session(request.app.state.engine, expire_on_commit=False) as session, session.begin():
-                    return endpoint(**given, **{session_name: session})
+                with Session(request.app.state.engine, expire_on_commit=False) as session:
+                    answer = endpoint(**given, **{session_name: session})
+                    session.commit()
+                    return answer
             except OperationalError as error:
                 if tried == TRIES or getattr(error.orig, "sqlstate", None) != DEADLOCK:
                     raise

@@ -11,16 +11,18 @@ const SLIPS_PX = 12;
 
 function begun(event: PointerEvent): void {
 	const path = event.composedPath().filter((each) => each instanceof Element);
-	// A finger holds what it touches anyway, and what is dragged holds itself.
-	if (event.button !== 0 || path.some((each) => each.hasPointerCapture(event.pointerId))) return;
+	// A finger holds what it touches anyway, what is dragged holds itself, and a script has no pointer.
+	if (!event.isTrusted || event.button !== 0) return;
+	if (path.some((each) => each.hasPointerCapture(event.pointerId))) return;
 	const on = path.find((each) => each.matches(`${PRESSED}, ${OTHERS}`));
 	if (!on?.matches(PRESSED)) return;
 	on.setPointerCapture(event.pointerId);
 	const over = new AbortController();
 	const { signal } = over;
 	const slipped = (at: PointerEvent) => {
+		if (at.pointerId !== event.pointerId) return;
 		if (Math.hypot(at.clientX - event.clientX, at.clientY - event.clientY) <= SLIPS_PX) return;
-		on.releasePointerCapture(event.pointerId);
+		if (on.hasPointerCapture(event.pointerId)) on.releasePointerCapture(event.pointerId);
 		over.abort();
 	};
 	addEventListener('pointermove', slipped, { signal });

@@ -137,7 +137,7 @@ def test_an_unknown_address_says_so(page, address):
     page.goto(f"{address}/nowhere/at/all")
     page.get_by_role("link", name="To the shelf").click()
 
-    expect(page.get_by_role("heading", name="Builds")).to_be_visible()
+    expect(page.get_by_role("heading", name="Builds", exact=True)).to_be_visible()
 
 
 def test_the_demo_is_opened_from_an_empty_shelf(page, address, settle):

@@ -242,7 +242,7 @@ class TestLog:
         page.get_by_label("Swept after").select_option(glued)
         expect(page.get_by_text(re.compile("^It moved"))).to_be_visible()
         page.get_by_role("button", name="Keep it in the log").click()
-        expect(page.get_by_text("Checked again after glue")).to_be_visible()
+        expect(page.get_by_text("Checked again after glue", exact=True)).to_be_visible()
 
     def test_out_and_in_again(self, page, address, client, settle):
         build = made_build(client)

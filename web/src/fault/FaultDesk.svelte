@@ -87,7 +87,7 @@
 
 {#if book.asking}<Note kind="danger">{book.asking}</Note>{/if}
 {#if !fault && book.asking}
-	<p><button class="button main" onclick={() => book.again()}>Ask again</button></p>
+	<p class="anew"><button class="button main" onclick={() => book.again()}>Ask again</button></p>
 {:else if !fault}
 	<p class="soft">
 		Every wire and every part is computed sound and broken: that takes some seconds…
@@ -320,6 +320,9 @@
 {/if}
 
 <style>
+	.anew {
+		margin-top: 12px;
+	}
 	.fault {
 		display: grid;
 		grid-template-columns: minmax(190px, 240px) minmax(0, 1fr) minmax(270px, 330px);
